@@ -1,0 +1,59 @@
+/** The rooms of the house and the way the arrows run: app, server, cli → formats → core; nothing back up, nothing round in a circle. */
+const below = (name, from, to, comment) => ({
+  name,
+  comment,
+  severity: 'error',
+  from: { path: `^${from}/`, pathNot: '\\.test\\.ts$' },
+  to: { path: to },
+});
+
+module.exports = {
+  forbidden: [
+    {
+      name: 'no-circle',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    below('core-stands-alone', 'core', '^(formats|app|server|cli|demo|e2e|bench)/', 'core imports nothing above it'),
+    below('formats-on-core', 'formats', '^(app|server|cli|e2e|bench)/', 'formats imports core alone'),
+    below('demo-on-core', 'demo', '^(app|server|cli|e2e|bench)/', 'the demo is data'),
+    below(
+      'app-apart',
+      'app',
+      '^(server|cli|e2e|bench)/',
+      'the application knows neither the server nor the command line',
+    ),
+    below(
+      'server-apart',
+      'server',
+      '^(app|e2e|bench)/',
+      'the server serves the built application and imports none of it',
+    ),
+    {
+      name: 'core-has-no-packages-but-zod',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$|^core/testing/' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: '^node_modules/zod' },
+    },
+    {
+      name: 'tasks-keep-to-themselves',
+      severity: 'error',
+      from: { path: '^app/tasks/([^/]+)/' },
+      to: { path: '^app/tasks/([^/]+)/', pathNot: '^app/tasks/$1/' },
+    },
+    {
+      name: 'one-room-knows-conventions',
+      comment: 'Only conventions/ and compute/ may ask about axes; everything else works on the inside.',
+      severity: 'error',
+      from: { path: '^core/(math|camera|convert|bodies|pick)/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^core/conventions/' },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: { extensions: ['.ts', '.tsx', '.js', '.mjs'] },
+  },
+};

@@ -1,0 +1,183 @@
+import { add, addScaled, dot, negate, normalize, scale, type Vec3, type Vec4 } from '../math/vec3';
+import { affine, mat4, multiply, type Mat4 } from '../math/mat4';
+import type { Checked, Problem } from '../reasons';
+import { resolveOrientation, type Basis, type Orientation } from './orientation';
+import { resolveProjection, type Projection, type ResolvedProjection } from './projection';
+
+export interface Camera {
+  /** The eye, in world units of the inside. */
+  readonly position: Vec3;
+  readonly orientation: Orientation;
+  readonly projection: Projection;
+}
+
+/** A rectangle of pixels, measured from the screen's origin. */
+export interface Viewport {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+export type PlaneName = 'left' | 'right' | 'bottom' | 'top' | 'near' | 'far';
+/** n·p + d ≥ 0 inside; n is unit and points inward. */
+export interface NamedPlane {
+  readonly name: PlaneName;
+  readonly plane: Vec4;
+}
+
+/**
+ * An immutable snapshot of a camera and its viewport: what everything downstream is computed from.
+ * Vectors are in the inside's world (right-handed, +y up). Matrices are the inside's: view axes +x right, +y up, −z ahead;
+ * NDC y up, depth −1 at near and 1 at far. Two frames of one serial are one snapshot; an older serial is a stale one.
+ */
+export type CameraFrame = ResolvedProjection &
+  Basis & {
+    readonly serial: number;
+    readonly eye: Vec3;
+    readonly viewport: Viewport;
+    readonly view: Mat4;
+    readonly cameraToWorld: Mat4;
+    readonly projection: Mat4;
+    readonly viewProjection: Mat4;
+  };
+
+let lastSerial = 0;
+
+/**
+ * The snapshot of a camera on a viewport, or everything that is wrong with the two (paths `viewport.…`, `camera.…`).
+ * Conventions play no part: the same frame serves all of them.
+ */
+export function frameOf(camera: Camera, viewport: Viewport): Checked<CameraFrame> {
+  const problems: Problem[] = [];
+  for (const side of ['width', 'height'] as const)
+    if (!(viewport[side] > 0))
+      problems.push({
+        path: `viewport.${side}`,
+        code: 'viewportEmpty',
+        message: `The viewport’s ${side} is ${viewport[side]}; it must be above 0.`,
+      });
+  const basis = resolveOrientation(camera.position, camera.orientation);
+  const aspect = problems.length ? 1 : viewport.width / viewport.height;
+  const lens = resolveProjection(camera.projection, aspect);
+  const below = (list: readonly Problem[]) => list.map((p) => ({ ...p, path: `camera.${p.path}` }));
+  if (!basis.ok) problems.push(...below(basis.problems));
+  if (!lens.ok) problems.push(...below(lens.problems));
+  if (problems.length || !basis.ok || !lens.ok) return { ok: false, problems };
+
+  const { right, up, forward } = basis.value;
+  const cameraToWorld = affine(right, up, negate(forward), camera.position);
+  // Written out rather than inverted: a rigid transform's inverse is its transpose, with nothing lost.
+  const eye = camera.position;
+  const view = mat4([
+    ...[...right, -dot(right, eye)],
+    ...[...up, -dot(up, eye)],
+    ...[...negate(forward), dot(forward, eye)],
+    ...[0, 0, 0, 1],
+  ]);
+  const projection = projectionMatrix(lens.value, -1, 1);
+  return {
+    ok: true,
+    warnings: below(lens.warnings),
+    value: Object.freeze({
+      ...basis.value,
+      ...lens.value,
+      serial: ++lastSerial,
+      eye,
+      viewport,
+      view,
+      cameraToWorld,
+      projection: multiply(projection, viewToParts),
+      viewProjection: multiply(multiply(projection, viewToParts), view),
+    }),
+  };
+}
+
+/** View coordinates of the inside (−z ahead) to (right, up, ahead, 1). */
+const viewToParts = mat4([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, -1, 0, 0, 0, 0, 1]);
+
+/** Scale and offset that take a coordinate between two edges to −1…1. */
+const spread = (low: number, high: number) => [2 / (high - low), -(high + low) / (high - low)] as const;
+
+/**
+ * The part of NDC depth that grows with the distance ahead f: clip depth = slope·f + constant (perspective, w = f) or the same over w = 1.
+ * `zn` and `zf` are the NDC depths of near and far. Derivation: `docs/derivations.md`, "Depth".
+ */
+export function depthCoefficients(
+  lens: ResolvedProjection,
+  zn: number,
+  zf: number,
+): { slope: number; constant: number } {
+  const { near: n, far: F } = lens;
+  if (lens.kind === 'orthographic')
+    return { slope: (zf - zn) / (lens.far - n), constant: (zn * lens.far - zf * n) / (lens.far - n) };
+  if (F === null) return { slope: zf, constant: (zn - zf) * n };
+  return { slope: (zf * F - zn * n) / (F - n), constant: ((zn - zf) * n * F) / (F - n) };
+}
+
+/** The matrix from (right, up, ahead, 1) to clip space with NDC y up and depth zn at near, zf at far. Its inverse is `inverseProjectionMatrix`. */
+export function projectionMatrix(lens: ResolvedProjection, zn: number, zf: number): Mat4 {
+  const { left, right, bottom, top } = lens.extents;
+  const [ax, cx] = spread(left, right);
+  const [ay, cy] = spread(bottom, top);
+  const { slope, constant } = depthCoefficients(lens, zn, zf);
+  return lens.kind === 'perspective'
+    ? mat4([ax * lens.near, 0, cx, 0, 0, ay * lens.near, cy, 0, 0, 0, slope, constant, 0, 0, 1, 0])
+    : mat4([ax, 0, 0, cx, 0, ay, 0, cy, 0, 0, slope, constant, 0, 0, 0, 1]);
+}
+
+/** Clip space back to (right, up, ahead, 1), written out rather than eliminated, so that extreme near and far lose nothing. */
+export function inverseProjectionMatrix(lens: ResolvedProjection, zn: number, zf: number): Mat4 {
+  const { left, right, bottom, top } = lens.extents;
+  const { slope, constant } = depthCoefficients(lens, zn, zf);
+  const [hx, mx, hy, my] = [(right - left) / 2, (right + left) / 2, (top - bottom) / 2, (top + bottom) / 2];
+  const n = lens.near;
+  return lens.kind === 'perspective'
+    ? mat4([hx / n, 0, 0, mx / n, 0, hy / n, 0, my / n, 0, 0, 0, 1, 0, 0, 1 / constant, -slope / constant])
+    : mat4([hx, 0, 0, mx, 0, hy, 0, my, 0, 0, 1 / slope, -constant / slope, 0, 0, 0, 1]);
+}
+
+/**
+ * The planes of the frustum in the inside's world, normals unit and inward: left, right, bottom, top, near and, unless it is infinite, far.
+ * A side plane holds the points whose NDC coordinate is −1 or 1; its parts (right, up, ahead) follow from the extents.
+ */
+export function planesOf(frame: CameraFrame): NamedPlane[] {
+  const { extents: e, eye, near, far } = frame;
+  const planes: NamedPlane[] = [];
+  const plane = (name: PlaneName, r: number, u: number, f: number, offset: number) => {
+    const normal = add(add(scale(frame.right, r), scale(frame.up, u)), scale(frame.forward, f));
+    const unit = normalize(normal)!;
+    const size = Math.hypot(r, u, f);
+    planes.push({ name, plane: [...unit, offset / size - dot(unit, eye)] });
+  };
+  const h = Math.sign(e.right - e.left);
+  const v = Math.sign(e.top - e.bottom);
+  const perspective = frame.kind === 'perspective';
+  const side = (name: PlaneName, r: number, u: number, edge: number) =>
+    perspective ? plane(name, r * near, u * near, -(r + u) * edge, 0) : plane(name, r, u, 0, -(r + u) * edge);
+  side('left', h, 0, e.left);
+  side('right', -h, 0, e.right);
+  side('bottom', 0, v, e.bottom);
+  side('top', 0, -v, e.top);
+  plane('near', 0, 0, 1, -near);
+  if (far !== null) plane('far', 0, 0, -1, far);
+  return planes;
+}
+
+/** The eight corners of the frustum (near: left bottom, right bottom, right top, left top; then far), `far` put in for an infinite one. */
+export function frustumCorners(frame: CameraFrame, farInstead = frame.far ?? frame.near * 1e6): Vec3[] {
+  const { extents: e } = frame;
+  return [frame.near, frame.far ?? farInstead].flatMap((ahead) => {
+    const k = frame.kind === 'perspective' ? ahead / frame.near : 1;
+    return (
+      [
+        [e.left, e.bottom],
+        [e.right, e.bottom],
+        [e.right, e.top],
+        [e.left, e.top],
+      ] as const
+    ).map(([r, u]) =>
+      addScaled(addScaled(addScaled(frame.eye, frame.forward, ahead), frame.right, r * k), frame.up, u * k),
+    );
+  });
+}

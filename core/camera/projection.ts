@@ -1,0 +1,135 @@
+import type { Checked, ErrorCode, Problem } from '../reasons';
+
+/** How wide a perspective camera sees. Angles in radians over the whole picture, lengths in any one unit. */
+export type Lens =
+  | { readonly verticalFov: number }
+  | { readonly horizontalFov: number }
+  | { readonly diagonalFov: number }
+  | { readonly focalLength: number; readonly sensorHeight: number };
+
+interface Shaped {
+  /** Width over height of the picture; the viewport's when absent. */
+  readonly aspect?: number;
+  /** Lens shift in half widths and half heights of the picture. */
+  readonly shift?: readonly [number, number];
+}
+
+/** Distances ahead of the eye in world units; `far: null` is infinity. */
+export type Projection =
+  | ({
+      readonly kind: 'perspective';
+      readonly near: number;
+      readonly far: number | null;
+      readonly lens: Lens;
+    } & Shaped)
+  | ({
+      readonly kind: 'orthographic';
+      readonly near: number;
+      readonly far: number;
+      readonly size: { readonly height: number } | { readonly width: number };
+    } & Shaped)
+  | ({ readonly kind: 'frustum'; readonly near: number; readonly far: number | null } & Extents);
+
+/** Where the picture's edges lie, to the right of and above the optical axis: on the near plane in perspective, at any depth in orthographic. */
+export interface Extents {
+  readonly left: number;
+  readonly right: number;
+  readonly bottom: number;
+  readonly top: number;
+}
+
+/** A projection reduced to what the mapping needs. */
+export type ResolvedProjection =
+  | { readonly kind: 'perspective'; readonly near: number; readonly far: number | null; readonly extents: Extents }
+  | { readonly kind: 'orthographic'; readonly near: number; readonly far: number; readonly extents: Extents };
+
+const degrees = (radians: number) => Number(((radians * 180) / Math.PI).toPrecision(10));
+
+/** Half the picture's height over the distance, of a lens in front of a picture of the given aspect. */
+function halfHeightPerDistance(lens: Lens, aspect: number): number {
+  if ('verticalFov' in lens) return Math.tan(lens.verticalFov / 2);
+  if ('horizontalFov' in lens) return Math.tan(lens.horizontalFov / 2) / aspect;
+  if ('diagonalFov' in lens) return Math.tan(lens.diagonalFov / 2) / Math.hypot(1, aspect);
+  return lens.sensorHeight / (2 * lens.focalLength);
+}
+
+/** The whole angle, in radians, over which an extent of `size` at distance `near` is seen. */
+export const fieldOfView = (size: number, near: number): number => 2 * Math.atan(size / (2 * near));
+
+/**
+ * Extents, near and far of any form of projection, for a viewport of the given aspect (width over height);
+ * or what is wrong with it (paths below `projection`). Mirrored extents are answered with a warning.
+ */
+export function resolveProjection(projection: Projection, viewportAspect: number): Checked<ResolvedProjection> {
+  const problems: Problem[] = [];
+  const warnings: Problem[] = [];
+  const report = (field: string, message: string, code?: ErrorCode) =>
+    problems.push({ path: `projection.${field}`, message, ...(code && { code }) });
+
+  const { near, far } = projection;
+  if (projection.kind !== 'orthographic' && !(near > 0))
+    report(
+      'near',
+      `near is ${near}; in perspective the near plane lies ahead of the eye, so it must be above 0. Try ${far && far > 0 ? far / 1000 : 0.1}.`,
+      'nearNotPositive',
+    );
+  if (far !== null && !(far > near))
+    report(
+      'far',
+      `far is ${far} and near is ${near}; far must be beyond near. Exchange them or raise far.`,
+      'farNotBeyondNear',
+    );
+
+  if (projection.kind === 'frustum') {
+    const { left, right, bottom, top } = projection;
+    if (left === right) report('right', `left and right are both ${left}, so the picture has no width. Move one.`);
+    if (bottom === top) report('top', `bottom and top are both ${bottom}, so the picture has no height. Move one.`);
+    if (left > right)
+      warnings.push({ path: 'projection.left', message: 'left is beyond right: the picture is mirrored across.' });
+    if (bottom > top)
+      warnings.push({ path: 'projection.bottom', message: 'bottom is above top: the picture is upside down.' });
+    if (problems.length) return { ok: false, problems };
+    return { ok: true, warnings, value: { kind: 'perspective', near, far, extents: { left, right, bottom, top } } };
+  }
+
+  const aspect = projection.aspect ?? viewportAspect;
+  if (!(aspect > 0)) report('aspect', `aspect is ${aspect}; width over height must be above 0.`);
+  let halfHeight = 1;
+  if (projection.kind === 'perspective') {
+    const { lens } = projection;
+    for (const [field, value] of Object.entries(lens) as [string, number][])
+      if (field.endsWith('Fov')) {
+        if (!(value > 0 && value < Math.PI))
+          report(
+            field,
+            `${field} is ${degrees(value)}°; it must lie between 0° and 180°, both excluded.`,
+            'fovOutOfRange',
+          );
+      } else if (!(value > 0)) report(field, `${field} is ${value}; it must be above 0.`, 'fovOutOfRange');
+    halfHeight = halfHeightPerDistance(lens, aspect) * near;
+  } else {
+    const [[field, value]] = Object.entries(projection.size) as [[string, number]];
+    if (!(value > 0)) report(field, `${field} is ${value}; the picture must have a size above 0.`);
+    halfHeight = 'height' in projection.size ? value / 2 : value / 2 / aspect;
+  }
+  const halfWidth = halfHeight * aspect;
+  if (!problems.length && !(Number.isFinite(halfWidth) && halfWidth > 0 && halfHeight > 0))
+    report('aspect', 'The picture’s extents on the near plane are too small or too large for doubles.');
+  if (problems.length) return { ok: false, problems };
+
+  const [shiftRight, shiftUp] = projection.shift ?? [0, 0];
+  const extents: Extents = {
+    left: halfWidth * (shiftRight - 1),
+    right: halfWidth * (shiftRight + 1),
+    bottom: halfHeight * (shiftUp - 1),
+    top: halfHeight * (shiftUp + 1),
+  };
+  return {
+    ok: true,
+    warnings,
+    value:
+      projection.kind === 'perspective'
+        ? { kind: 'perspective', near, far, extents }
+        : { kind: 'orthographic', near, far: projection.far, extents },
+  };
+}

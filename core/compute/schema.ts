@@ -1,0 +1,166 @@
+import { z } from 'zod';
+import { signedAxes } from '../conventions/axes';
+import { defaultConventions } from '../conventions/conventions';
+
+/*
+ * The shape of a compute request (`docs/compute.md`). What a number may be is said here; what numbers may be together
+ * (near below far, distinct axes, one field of view) is checked when the request is read.
+ */
+
+const number = z.number();
+export const vec2Schema = z.tuple([number, number]);
+export const vec3Schema = z.tuple([number, number, number]);
+export const quatSchema = z.tuple([number, number, number, number]);
+
+const signedAxis = z.enum(signedAxes as [(typeof signedAxes)[number], ...(typeof signedAxes)[number][]]);
+const d = defaultConventions;
+const axisFrame = z
+  .object({
+    right: signedAxis.default(d.world.right),
+    up: signedAxis.default(d.world.up),
+    forward: signedAxis.default(d.world.forward),
+  })
+  .describe('The signed axes that point right, up and ahead: three different letters');
+
+export const conventionsSchema = z
+  .object({
+    world: axisFrame.prefault({}),
+    view: axisFrame.prefault({}),
+    ndc: z
+      .object({
+        up: z.enum(['+y', '-y']).default(d.ndc.up),
+        near: number.default(d.ndc.near),
+        far: number.default(d.ndc.far),
+      })
+      .describe('Direction of NDC y and the NDC depths of the near and far plane, two different numbers')
+      .prefault({}),
+    screen: z
+      .object({
+        origin: z.enum(['top-left', 'bottom-left']).default(d.screen.origin),
+        pixelCentre: z.union([z.literal(0), z.literal(0.5)]).default(d.screen.pixelCentre),
+      })
+      .prefault({}),
+    matrix: z
+      .object({
+        vectors: z.enum(['column', 'row']).default(d.matrix.vectors),
+        storage: z.enum(['column-major', 'row-major']).default(d.matrix.storage),
+      })
+      .prefault({}),
+    angles: z
+      .object({
+        unit: z.enum(['degrees', 'radians']).default(d.angles.unit),
+        yaw: z.enum(['right', 'left']).default(d.angles.yaw),
+        pitch: z.enum(['up', 'down']).default(d.angles.pitch),
+        roll: z.enum(['right', 'left']).default(d.angles.roll),
+      })
+      .prefault({}),
+  })
+  .prefault({});
+
+export const viewportSchema = z
+  .object({ x: number.default(0), y: number.default(0), width: number, height: number })
+  .describe('Pixels, measured from the screen’s origin');
+
+const orientationSchema = z.union([
+  z.object({ lookAt: vec3Schema, up: vec3Schema.optional() }),
+  z.object({ yaw: number, pitch: number, roll: number.default(0) }),
+  z.object({ quaternion: quatSchema }),
+  z.object({ right: vec3Schema, up: vec3Schema, forward: vec3Schema }),
+]);
+
+const shaped = { aspect: number.optional(), shift: vec2Schema.optional() };
+const far = number.nullable().describe('null is infinity');
+export const projectionSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('perspective'),
+    near: number,
+    far,
+    verticalFov: number.optional(),
+    horizontalFov: number.optional(),
+    diagonalFov: number.optional(),
+    focalLength: number.optional(),
+    sensorHeight: number.optional(),
+    ...shaped,
+  }),
+  z.object({
+    kind: z.literal('orthographic'),
+    near: number,
+    far: number,
+    height: number.optional(),
+    width: number.optional(),
+    ...shaped,
+  }),
+  z.object({
+    kind: z.literal('frustum'),
+    near: number,
+    far,
+    left: number,
+    right: number,
+    bottom: number,
+    top: number,
+  }),
+]);
+
+export const cameraSchema = z.object({
+  position: vec3Schema,
+  orientation: orientationSchema,
+  projection: projectionSchema,
+});
+
+const positive = number.positive();
+export const shapeSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('point') }),
+  z.object({ kind: z.literal('sphere'), radius: positive }),
+  z.object({ kind: z.literal('box'), size: z.tuple([positive, positive, positive]) }),
+  z.object({ kind: z.literal('quad'), size: z.tuple([positive, positive]) }),
+  z.object({ kind: z.literal('mesh'), positions: z.array(number), indices: z.array(z.int().nonnegative()) }),
+]);
+
+export const bodySchema = z.object({
+  id: z.string().min(1),
+  shape: shapeSchema,
+  position: vec3Schema,
+  rotation: quatSchema.optional(),
+  scale: z.union([number, vec3Schema]).optional(),
+  parent: z.string().optional(),
+  castsShadow: z.boolean().optional(),
+});
+
+const pixels = z.array(vec2Schema);
+const query = <Op extends string, Shape extends z.ZodRawShape>(op: Op, shape: Shape) =>
+  z.object({ id: z.string(), op: z.literal(op), ...shape });
+
+export const depthChoiceSchema = z.union([
+  z.object({ depth: number }),
+  z.object({ ahead: number }),
+  z.object({ range: number }),
+  z.object({ plane: z.object({ point: vec3Schema, normal: vec3Schema }) }),
+]);
+
+export const querySchema = z.discriminatedUnion('op', [
+  query('matrices', {}),
+  query('worldToScreen', { points: z.array(vec3Schema) }),
+  query('screenToWorld', { pixels, at: depthChoiceSchema }),
+  query('rays', { pixels }),
+  query('pick', { pixels, backFaces: z.boolean().default(false), all: z.boolean().default(false) }),
+  query('planes', {}),
+]);
+
+export const requestSchema = z
+  .object({
+    astrolabe: z.literal(1).describe('The version of this format'),
+    conventions: conventionsSchema,
+    viewport: viewportSchema,
+    camera: cameraSchema,
+    bodies: z.array(bodySchema).default([]),
+    queries: z.array(querySchema),
+  })
+  .describe('A compute request');
+
+export type ComputeRequest = z.input<typeof requestSchema>;
+export type ReadRequest = z.output<typeof requestSchema>;
+export type RequestCamera = z.output<typeof cameraSchema>;
+export type RequestBody = z.output<typeof bodySchema>;
+export type RequestProjection = z.output<typeof projectionSchema>;
+export type Query = z.output<typeof querySchema>;
+export type QueryOf<Op extends Query['op']> = Extract<Query, { op: Op }>;

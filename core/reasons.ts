@@ -1,0 +1,41 @@
+/** Why a question has no answer. The list is closed: interfaces make their sentences from it (`app/wording`, `core/compute`). */
+export type NullReason =
+  'behindEye' | 'onEyePlane' | 'rayParallel' | 'planeBehindEye' | 'depthAtInfinity' | 'parallelToScreen';
+
+export type ErrorCode =
+  | 'lookAtDegenerate'
+  | 'notOrthonormal'
+  | 'quaternionNeedsOneHandedness'
+  | 'quaternionZero'
+  | 'zoomNotPositive'
+  | 'nearNotPositive'
+  | 'farNotBeyondNear'
+  | 'fovOutOfRange'
+  | 'viewportEmpty'
+  | 'noAreaLeft'
+  | 'footprintUnbounded'
+  | 'footprintEmpty'
+  | 'distanceNotPositive'
+  | 'unequalScaleOnSphere'
+  | 'parentMissing'
+  | 'parentCycle'
+  | 'bodyMissing'
+  | 'singularTransform'
+  | 'axesNotDistinct'
+  | 'notIn2d';
+
+/** An answer, or the reason why there is none. */
+export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: NullReason };
+export const answer = <T>(value: T): Answer<T> => ({ ok: true, value });
+export const noAnswer = (reason: NullReason): { ok: false; reason: NullReason } => ({ ok: false, reason });
+
+/** Something wrong with what was asked: where (a path into the request), a code if the list has one, and a sentence with the mend. */
+export interface Problem {
+  readonly path: string;
+  readonly code?: ErrorCode;
+  readonly message: string;
+}
+/** A checked value with remarks, or what is wrong with it. */
+export type Checked<T> =
+  | { readonly ok: true; readonly value: T; readonly warnings: readonly Problem[] }
+  | { readonly ok: false; readonly problems: readonly Problem[] };

@@ -1,0 +1,21 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['dist/', 'node_modules/', 'test-results/'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      eqeqeq: ['error', 'always'],
+      'no-console': ['error', { allow: ['error'] }],
+    },
+  },
+  { files: ['app/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
+  { files: ['scripts/**', 'bin/**', '*.cjs', '*.js'], languageOptions: { globals: globals.node } },
+  { files: ['scripts/**', 'bin/**', 'cli/**', 'bench/**'], rules: { 'no-console': 'off' } },
+);
