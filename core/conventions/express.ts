@@ -51,6 +51,8 @@ export interface Expression {
   /** The quaternion that rotates view axes into the world; null where world and view differ in handedness, as no rotation does that. */
   toQuaternion(basis: Basis): Quat | null;
   fromQuaternion(q: Quat): Basis | null;
+  /** An affine matrix between spaces of the inside's axes (a body's own and the world), in the letters of these conventions. */
+  toModel(m: Mat4): Mat4;
   /** A matrix for column vectors as the sixteen numbers listed in these conventions. */
   toList(m: Mat4): number[];
   fromList(list: readonly number[]): Mat4;
@@ -144,6 +146,7 @@ export function expressionOf(conventions: Conventions): Expression {
       };
       return { right: axis('right'), up: axis('up'), forward: axis('forward') };
     },
+    toModel: (m) => multiply(multiply(worldIn, m), transpose(worldIn)),
     toList: (m) => arrange(m).map(withoutNegativeZero),
     fromList: (list) => arrange(mat4(list)),
     matrix: (frame, name) => {

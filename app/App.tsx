@@ -1,0 +1,100 @@
+import { useEffect, type CSSProperties, type PointerEvent } from 'react';
+import { Navigate, Route, Routes, useSearchParams } from 'react-router';
+import { Chain } from './chain/Chain';
+import { Pictures } from './pictures/Pictures';
+import { probeBody } from './shell/actions';
+import { Header } from './shell/Header';
+import { Keys } from './shell/Keys';
+import { Notice } from './shell/Notice';
+import { PointerStrip } from './shell/PointerStrip';
+import { TaskStrip } from './shell/TaskStrip';
+import { useDocument } from './state/document';
+import { useSettings } from './state/settings';
+import { tasks, type Task } from './tasks';
+
+/** One page for every task: the tasks differ in their worksheet and in what they add to the pictures. */
+function Bench({ task }: { task: Task }) {
+  const { chainWidth, sheetWidth } = useSettings();
+  const { Sheet } = task;
+  return (
+    <div className="app" style={{ '--chain-width': `${chainWidth}px`, '--sheet-width': `${sheetWidth}px` } as CSSProperties}>
+      <Header />
+      <TaskStrip />
+      <Chain />
+      <Pictures />
+      <aside className="sheet" aria-label="Worksheet">
+        <div className="sheet-page">{Sheet && <Sheet />}</div>
+      </aside>
+      <PointerStrip />
+      <Resize side="chain" width={chainWidth} />
+      <Resize side="sheet" width={sheetWidth} />
+      <Notice />
+      <Keys />
+      <ProbeInAddress />
+    </div>
+  );
+}
+
+const limits = { chain: [220, 360], sheet: [300, 520] } as const;
+
+/** The edge of a side column: dragged or moved with the arrow keys; the width is remembered. */
+function Resize({ side, width }: { side: 'chain' | 'sheet'; width: number }) {
+  const set = (next: number) => {
+    const clamped = Math.round(Math.max(limits[side][0], Math.min(limits[side][1], next)));
+    useSettings.setState(side === 'chain' ? { chainWidth: clamped } : { sheetWidth: clamped });
+  };
+  const sign = side === 'chain' ? 1 : -1;
+  return (
+    <div
+      className="resize"
+      role="separator"
+      aria-orientation="vertical"
+      aria-label={side === 'chain' ? 'Width of the Chain' : 'Width of the worksheet'}
+      aria-valuenow={width}
+      aria-valuemin={limits[side][0]}
+      aria-valuemax={limits[side][1]}
+      tabIndex={0}
+      style={side === 'chain' ? { left: width - 4 } : { right: width - 4 }}
+      onPointerDown={(event: PointerEvent<HTMLDivElement>) => event.currentTarget.setPointerCapture(event.pointerId)}
+      onPointerMove={(event) => {
+        if (event.currentTarget.hasPointerCapture(event.pointerId)) set(side === 'chain' ? event.clientX : window.innerWidth - event.clientX);
+      }}
+      onKeyDown={(event) => {
+        if (event.key === 'ArrowLeft') set(width - 8 * sign);
+        if (event.key === 'ArrowRight') set(width + 8 * sign);
+      }}
+    />
+  );
+}
+
+/** The address names the probed body, both ways. */
+function ProbeInAddress() {
+  const [search, setSearch] = useSearchParams();
+  const body = useDocument((state) => state.project!.probe.body);
+  useEffect(() => {
+    const asked = search.get('probe');
+    const { project } = useDocument.getState();
+    if (asked && asked !== project!.probe.body && project!.bodies.some(({ id }) => id === asked)) probeBody(asked);
+    // Only the address that the page was opened with is a wish; afterwards it follows.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+  useEffect(() => {
+    setSearch(body ? { probe: body } : {}, { replace: true });
+  }, [body, setSearch]);
+  return null;
+}
+
+export function App() {
+  const opened = useDocument((state) => state.project !== null);
+  if (!opened) return null;
+  return (
+    <Routes>
+      {tasks
+        .filter(({ Sheet }) => Sheet)
+        .map((task) => (
+          <Route key={task.route} path={task.route} element={<Bench task={task} />} />
+        ))}
+      <Route path="*" element={<Navigate to="/convert" replace />} />
+    </Routes>
+  );
+}

@@ -1,0 +1,204 @@
+import { memo, useState } from 'react';
+import { redrive, rungs, type DrivableRung, type Rung } from '../../core/convert/chain';
+import type { Vec3 } from '../../core/math/vec3';
+import { edit } from '../state/document';
+import { currentSituation, useSituation, type Situation } from '../state/derive';
+import { complain, copy } from '../ui/clipboard';
+import { figure, plain } from '../ui/figures';
+import { Glyph } from '../ui/Glyph';
+import { Pin } from '../ui/icons';
+import { NumberInput } from '../ui/NumberField';
+import { probeVerdict, reasonSentence, rungNames } from '../wording';
+import { MatrixButton, type Step } from './MatrixButton';
+import { ProbePicker } from './ProbePicker';
+import { axisNames, heldNumbers, outOfRange, rungNumbers } from './rungs';
+
+const steps: readonly { step: Step; name: string; symbol?: string }[] = [
+  { step: 'model', name: 'model', symbol: 'M' },
+  { step: 'view', name: 'view', symbol: 'V' },
+  { step: 'projection', name: 'projection', symbol: 'P' },
+  { step: 'divide', name: 'divide by w' },
+  { step: 'viewport', name: 'viewport' },
+];
+
+/** The probe in every space, a rung a space, a link a step; arrows leave the rung that drives. */
+export function Chain() {
+  const situation = useSituation();
+  const { drive } = situation.project.probe;
+  const driven = rungs.indexOf(drive.rung);
+  const verdict = probeVerdict(situation);
+  return (
+    <aside className="chain" aria-label="The Chain">
+      <div className="column-head">
+        <h2>The Chain</h2>
+        <span>6 spaces</span>
+      </div>
+      <ProbePicker />
+      {rungs.map((rung, i) => (
+        <div key={rung}>
+          <RungCard rung={rung} situation={situation} />
+          {i < steps.length && <Link {...steps[i]!} undone={i < driven} />}
+        </div>
+      ))}
+      <div className="ladder-gap" />
+      <div className={`verdict ${verdict.kind}`} data-testid="verdict">
+        <Glyph kind={verdict.kind} size={13} />
+        <div>
+          <b>{verdict.text}</b>
+          <span>{verdict.measure}</span>
+        </div>
+      </div>
+    </aside>
+  );
+}
+
+function Link({ step, name, symbol, undone }: { step: Step; name: string; symbol?: string; undone: boolean }) {
+  return (
+    <div className="link">
+      <svg className="rail" width="12" height="29" viewBox="0 0 12 29" aria-hidden="true">
+        <path className="rr" d={`M6 ${undone ? '28V6' : '1V23'}`} />
+        <path className="rh" d={undone ? 'M6 1 3 9h6Z' : 'M6 28 3 20h6Z'} />
+      </svg>
+      <span className="step">
+        {undone ? 'undo ' : ''}
+        {name}{' '}
+        {symbol && (
+          <>
+            <i>{symbol}</i>
+            {undone && <sup>−1</sup>}
+          </>
+        )}
+      </span>
+      <MatrixButton step={step} undone={undone} />
+    </div>
+  );
+}
+
+function unitOf(rung: Rung, { project, expression: e }: Situation): string {
+  const { ndc, screen } = e.conventions;
+  const number = (v: number) => figure(v, Number.isInteger(v) ? 0 : 2);
+  switch (rung) {
+    case 'local': {
+      const body = project.bodies.find(({ id }) => id === project.probe.body);
+      return body ? `in ${body.name}` : 'no body: world';
+    }
+    case 'world':
+      return project.unit;
+    case 'view':
+      return 'eye at 0,0,0';
+    case 'clip':
+      return 'before ÷ w';
+    case 'ndc':
+      return `z ${number(ndc.near)} to ${number(ndc.far)}`;
+    case 'screen':
+      return `css px, ${screen.origin === 'top-left' ? 'y down' : 'y up'}`;
+  }
+}
+
+/** Drives the probe from another rung from now on; the point stays where it is. */
+function driveFrom(rung: DrivableRung): void {
+  const { frame, placed, project } = currentSituation();
+  const body = project.probe.body === null ? null : (placed.get(project.probe.body) ?? null);
+  const drive = redrive(frame, body, project.probe.drive, rung);
+  if (!drive.ok) return complain(`The probe cannot be driven from ${rungNames[rung]} here. ${reasonSentence[drive.reason]}`);
+  edit(`drive from ${rungNames[rung]}`, (draft) => {
+    draft.probe.drive = { rung, value: [...drive.value.value] };
+  });
+}
+
+function RungCard({ rung, situation }: { rung: Rung; situation: Situation }) {
+  const { project, chain, expression: e, frame } = situation;
+  const { drive } = project.probe;
+  const numbers = chain.ok ? rungNumbers(rung, chain.value, e, frame) : null;
+  const unit = unitOf(rung, situation);
+  const name = rungNames[rung];
+  if (rung !== 'clip' && rung === drive.rung) {
+    const held = heldNumbers(rung, e, frame);
+    const shown = held.show(drive.value);
+    return (
+      <section className="rung driven" aria-label={`${name}, driven from here`} data-rung={rung}>
+        <div className="name">
+          <h3>{name}</h3>
+          <span className="tag">
+            <Pin />
+            driven from
+            <br />
+            here
+          </span>
+        </div>
+        <div className="figures">
+          {axisNames[rung].map((axis, i) => (
+            <div className="line" key={axis}>
+              <span className="axis">{axis}</span>
+              <NumberInput
+                name={`${name} ${axis}`}
+                value={shown[i]!}
+                shown={(v) => figure(v)}
+                step={rung === 'ndc' || axis === 'depth' ? 0.01 : 1}
+                onChange={(value, gesture) =>
+                  edit(
+                    `move the probe in ${name}`,
+                    (draft) => {
+                      const next = shown.map((v, k) => (k === i ? value : v)) as unknown as Vec3;
+                      draft.probe.drive.value = [...held.read(next)];
+                    },
+                    gesture,
+                  )
+                }
+              />
+            </div>
+          ))}
+        </div>
+      </section>
+    );
+  }
+  const bad = chain.ok ? outOfRange(rung, chain.value) : [];
+  const reason = chain.ok ? (chain.value.picture.ok ? null : chain.value.picture.reason) : chain.reason;
+  return (
+    <section className="rung" aria-label={name} data-rung={rung}>
+      <div className="name">
+        <h3>
+          {numbers ? (
+            <button title={`Copy ${name}`} onClick={() => void copy(`[${numbers.map(plain).join(', ')}]`, `${name}`)}>
+              {name}
+            </button>
+          ) : (
+            name
+          )}
+        </h3>
+        <span className="unit">{unit}</span>
+        {rung !== 'clip' && numbers && (
+          <button className="drive" onClick={() => driveFrom(rung)}>
+            drive from here
+          </button>
+        )}
+      </div>
+      <div className="figures">
+        {axisNames[rung].map((axis, i) => (
+          <div className="line" key={axis}>
+            <span className="axis">{axis}</span>
+            {numbers ? (
+              <Figure value={numbers[i]!} name={`${name} ${axis}`} out={bad[i] ?? false} />
+            ) : (
+              <span className="none" title={reason ? reasonSentence[reason] : undefined}>
+                {i === 0 ? (reason === 'behindEye' ? 'behind the eye' : reason === 'onEyePlane' ? 'on the eye’s plane' : 'no point') : ''}
+              </span>
+            )}
+          </div>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+/** A number that copies when it is clicked, and is marked for a moment when it has changed. */
+const Figure = memo(function Figure({ value, name, out }: { value: number; name: string; out: boolean }) {
+  const text = figure(value);
+  const [shown, setShown] = useState({ text, changed: false });
+  if (shown.text !== text) setShown({ text, changed: true });
+  return (
+    <button className={`number${out ? ' out' : ''}`} title={`Copy ${name}`} aria-label={`${name} ${text}`} onClick={() => void copy(plain(value), name)}>
+      {out && <Glyph kind="outside" size={9} />} <span key={text} className={shown.changed ? 'changed' : undefined}>{text}</span>
+    </button>
+  );
+});

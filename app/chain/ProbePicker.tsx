@@ -1,0 +1,46 @@
+import { Command } from 'cmdk';
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import { useSituation } from '../state/derive';
+import { probeBody } from '../shell/actions';
+import { Caret } from '../ui/icons';
+
+/** Chooses what is probed: any body, or a free point. */
+export function ProbePicker() {
+  const [open, setOpen] = useState(false);
+  const { project, roots } = useSituation();
+  const name = project.bodies.find(({ id }) => id === project.probe.body)?.name ?? 'Free point';
+  const choose = (id: string | null) => {
+    setOpen(false);
+    probeBody(id);
+  };
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger className="combo" aria-label={`Probe: ${name}`}>
+        <span className="what">Probe</span>
+        <span className="value">{name}</span>
+        <Caret />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="pop" style={{ width: 260, padding: 0 }} align="start" sideOffset={4} aria-label="Probe">
+          <Command label="Bodies">
+            <Command.Input className="list-input" placeholder="Find a body" autoFocus />
+            <Command.List className="max-h-[400px] overflow-auto py-1">
+              <Command.Empty className="px-3 py-2 text-ink2">No body has that in its name.</Command.Empty>
+              <Command.Item className="menu-item" value="Free point" onSelect={() => choose(null)}>
+                Free point <span className="right">where the probe is</span>
+              </Command.Item>
+              {open &&
+                project.bodies.map((body) => (
+                  <Command.Item key={body.id} value={`${body.name} ${body.id}`} className="menu-item" onSelect={() => choose(body.id)}>
+                    <span style={{ paddingLeft: roots.get(body.id) === body.id ? 0 : 12 }}>{body.name}</span>
+                    <span className="right">{body.shape.kind}</span>
+                  </Command.Item>
+                ))}
+            </Command.List>
+          </Command>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

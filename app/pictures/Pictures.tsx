@@ -1,0 +1,177 @@
+import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { anglesOfBasis } from '../../core/camera/orientation';
+import { addScaled, normalize, type Vec3 } from '../../core/math/vec3';
+import { useSituation, type Situation } from '../state/derive';
+import { themeInForce, useSettings } from '../state/settings';
+import { figure } from '../ui/figures';
+import { Drawing, fitDrawing, useDrawingView } from './Drawing';
+import { drawingFrame, headingOf, type Size } from './drawings';
+import { MainPlate, rulerX, rulerY } from './MainPlate';
+import { paletteOf, Renderer, type Picture } from './renderer';
+import { sceneOf } from './scene';
+
+const caption = 24;
+const gap = 6;
+const pad = 8;
+
+interface Slot {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Where the three pictures stand in the centre. The plate keeps the viewport's aspect; the drawings take the rest. */
+function layOut(size: Size, aspect: number, enlarged: 'main' | 'plan' | 'section' | null): { main: Slot | null; plan: Slot | null; section: Slot | null } {
+  const [w, h] = [size.width - 2 * pad, size.height - 2 * pad];
+  const plate = (height: number): Slot => {
+    const pictureHeight = Math.max(40, Math.min(height - caption - 2 * rulerY, (w - 2 * rulerX) / aspect));
+    const pictureWidth = pictureHeight * aspect;
+    return { x: pad + (w - pictureWidth - 2 * rulerX) / 2, y: pad, width: pictureWidth + 2 * rulerX, height: pictureHeight + 2 * rulerY };
+  };
+  if (enlarged === 'main') return { main: plate(h), plan: null, section: null };
+  const whole: Slot = { x: pad, y: pad, width: w, height: h - caption };
+  if (enlarged === 'plan') return { main: null, plan: whole, section: null };
+  if (enlarged === 'section') return { main: null, plan: null, section: whole };
+  const least = Math.max(150, h * 0.3);
+  const main = plate(h - least - caption - gap);
+  const y = pad + caption + main.height + gap;
+  const half = (w - pad) / 2;
+  const height = Math.max(60, pad + h - y - caption);
+  return { main, plan: { x: pad, y, width: half, height }, section: { x: pad + half + pad, y, width: half, height } };
+}
+
+const mainLight = normalize([-0.62, 0.7, 0.5])!;
+const planLight = normalize([-0.3, 0.9, 0.2])!;
+
+/** The camera's picture above, Plan and Section below: one canvas, three frames of the core, and what lies over them. */
+export function Pictures() {
+  const situation = useSituation();
+  const { frame, project, placed, roots, extent, seen } = situation;
+  const enlarged = useSettings((state) => state.enlarged);
+  const theme = themeInForce(useSettings((state) => state.theme));
+  const box = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const renderer = useRef<Renderer | null>(null);
+  const [size, setSize] = useState<Size>({ width: 720, height: 696 });
+  const [failed, setFailed] = useState<string | null>(null);
+
+  useLayoutEffect(() => {
+    const element = box.current!;
+    const measure = () => setSize({ width: element.clientWidth, height: element.clientHeight });
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const slots = useMemo(() => layOut(size, frame.viewport.width / frame.viewport.height, enlarged), [size, frame.viewport.width, frame.viewport.height, enlarged]);
+  const sizeOf = (slot: Slot | null): Size => ({ width: slot?.width ?? 100, height: slot?.height ?? 100 });
+  const planSize = useMemo(() => sizeOf(slots.plan), [slots.plan]);
+  const sectionSize = useMemo(() => sizeOf(slots.section), [slots.section]);
+  const planView = useDrawingView('plan', planSize);
+  const sectionView = useDrawingView('section', sectionSize);
+
+  const scene = useMemo(() => sceneOf(project.bodies, placed, roots, extent.centre), [project.bodies, placed, roots, extent.centre]);
+
+  useEffect(() => {
+    try {
+      renderer.current ??= new Renderer(canvas.current!);
+      renderer.current.setScene(scene);
+    } catch (error) {
+      setFailed((error as Error).message);
+    }
+  }, [scene]);
+
+  useEffect(() => {
+    const pictures: Picture[] = [];
+    const ground = project.ground?.height ?? null;
+    const inner = (slot: Slot, dx: number, dy: number) => ({ x: slot.x + dx, y: slot.y + caption + dy, width: slot.width - 2 * dx, height: slot.height - 2 * dy });
+    if (slots.main) pictures.push({ rect: inner(slots.main, rulerX, rulerY), frame, style: 'main', ground, emphasis: null, light: mainLight });
+    if (slots.plan)
+      pictures.push({ rect: inner(slots.plan, 0, 0), frame: drawingFrame('plan', planView, planSize, situation), style: 'plan', ground, emphasis: null, light: planLight });
+    if (slots.section) {
+      const own = project.probe.body === null ? null : (scene.families.get(roots.get(project.probe.body)!) ?? null);
+      pictures.push({ rect: inner(slots.section, 0, 0), frame: drawingFrame('section', sectionView, sectionSize, situation), style: 'section', ground, emphasis: own, light: sectionLight(situation) });
+    }
+    const draw = () => renderer.current?.draw(pictures, paletteOf(document.documentElement), size, window.devicePixelRatio || 1);
+    const request = requestAnimationFrame(draw);
+    return () => cancelAnimationFrame(request);
+  }, [situation, scene, slots, planView, sectionView, planSize, sectionSize, size, theme, frame, project.ground, project.probe.body, roots]);
+
+  return (
+    <main className="centre" ref={box} aria-label="Pictures">
+      <canvas ref={canvas} style={{ width: size.width, height: size.height }} aria-hidden="true" />
+      {slots.main && (
+        <Block slot={slots.main} name="main" title="Through the camera" sub={project.camera.name} facts={<CameraFacts />}>
+          <MainPlate width={slots.main.width - 2 * rulerX} height={slots.main.height - 2 * rulerY} />
+          {(seen.problems.length > 0 || failed) && <Trouble text={failed ?? seen.problems[0]!.message} stale={!failed} />}
+        </Block>
+      )}
+      {slots.plan && (
+        <Block slot={slots.plan} name="plan" title="Plan" sub="from above, grid 10 m">
+          <Drawing name="plan" size={planSize} view={planView} />
+        </Block>
+      )}
+      {slots.section && (
+        <Block slot={slots.section} name="section" title="Section" sub="along the gaze, from its right">
+          <Drawing name="section" size={sectionSize} view={sectionView} />
+        </Block>
+      )}
+    </main>
+  );
+}
+
+const sectionLight = ({ frame }: Situation): Vec3 => {
+  const { heading, right } = headingOf(frame);
+  return normalize(addScaled(addScaled([0, 0.66, 0], right, 0.62), heading, -0.42))!;
+};
+
+const Trouble = ({ text, stale }: { text: string; stale: boolean }) => (
+  <div className="stale-note" style={{ left: rulerX + 12, top: caption + rulerY + 12 }} role="alert">
+    <b>{stale ? 'This is the last camera that could be.' : 'No pictures here.'}</b> {text}
+  </div>
+);
+
+function Block({ slot, name, title, sub, facts, children }: { slot: Slot; name: 'main' | 'plan' | 'section'; title: string; sub: string; facts?: ReactNode; children: ReactNode }) {
+  const enlarged = useSettings((state) => state.enlarged);
+  return (
+    <section className="picture-block" style={{ left: slot.x, top: slot.y, width: slot.width, height: slot.height + caption }} aria-label={title}>
+      <div className="caption">
+        <h2>{title}</h2>
+        <span className="sub">{sub}</span>
+        <span className="space" />
+        {facts}
+        {name !== 'main' && (
+          <button className="small" onClick={() => fitDrawing(name)} title="Bring the camera and what it sees into the drawing">
+            Fit
+          </button>
+        )}
+        <button className="small" onClick={() => useSettings.setState({ enlarged: enlarged ? null : name })}>
+          {enlarged ? 'Show all' : 'Enlarge'}
+        </button>
+      </div>
+      {children}
+    </section>
+  );
+}
+
+/** The camera's chief numbers over its picture. */
+function CameraFacts() {
+  const { frame, expression: e, project } = useSituation();
+  const p = project.camera.projection;
+  const degrees = e.conventions.angles.unit === 'degrees';
+  const angle = (radians: number) => `${figure(radians, degrees ? 2 : 4)}${degrees ? '°' : ''}`;
+  const { yaw, pitch } = e.toAngles(anglesOfBasis(frame));
+  const short = (v: number) => figure(v, Number.isInteger(v) ? 0 : 2);
+  return (
+    <span className="facts">
+      {p.kind === 'perspective' ? 'vertical ' : 'height '}
+      <b>{p.kind === 'perspective' ? angle(e.toAngle((p.verticalFov * Math.PI) / 180)) : short(p.height)}</b>
+      near <b>{short(frame.near)}</b>
+      far <b>{frame.far === null ? 'infinite' : short(frame.far)}</b>
+      pitch <b>{angle(pitch)}</b>
+      yaw <b style={{ marginRight: 0 }}>{angle(yaw)}</b>
+    </span>
+  );
+}

@@ -1,0 +1,111 @@
+import { create } from 'zustand';
+import { frameOf, type CameraFrame } from '../../core/camera/frame';
+import { pixelToPicture, pictureToParts, partsToWorld } from '../../core/convert/project';
+import { addScaled, cross, normalize, type Vec2, type Vec3 } from '../../core/math/vec3';
+import type { Situation } from '../state/derive';
+
+/*
+ * Plan and Section are orthographic frames of the same core, over the drawing's own pixels. Where they are moved to and how large is no part of
+ * the document: moving a drawing never moves the camera.
+ */
+
+export type DrawingName = 'plan' | 'section';
+
+/** The middle of a drawing and its scale. Plan: world x and z. Section: level distance from the eye along the heading, and height. */
+export interface DrawingView {
+  readonly middle: Vec2;
+  readonly unitsPerPixel: number;
+}
+
+export const useDrawings = create<{ readonly [name in DrawingName]: DrawingView | null }>(() => ({ plan: null, section: null }));
+
+const up: Vec3 = [0, 1, 0];
+
+/** The level direction that a camera looks along, and the level right of it; straight up or down, its head or feet say which. */
+export function headingOf(frame: CameraFrame): { heading: Vec3; right: Vec3 } {
+  const level = (v: Vec3) => (Math.hypot(v[0], v[2]) > 1e-6 ? normalize([v[0], 0, v[2]]) : null);
+  const heading = level(frame.forward) ?? level(frame.up) ?? [0, 0, -1];
+  return { heading, right: cross(heading, up) };
+}
+
+export interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The frame of a drawing: `reach` is how far beyond everything its eye stands. */
+export function drawingFrame(name: DrawingName, view: DrawingView, size: Size, { frame, extent }: Pick<Situation, 'frame' | 'extent'>): CameraFrame {
+  const reach = extent.radius + 2000;
+  const basis =
+    name === 'plan'
+      ? { right: [1, 0, 0] as Vec3, up: [0, 0, -1] as Vec3, forward: [0, -1, 0] as Vec3 }
+      : (() => {
+          const { heading, right } = headingOf(frame);
+          return { right: heading, up, forward: [-right[0], 0, -right[2]] as Vec3 };
+        })();
+  const centre: Vec3 =
+    name === 'plan'
+      ? [view.middle[0], extent.centre[1], view.middle[1]]
+      : addScaled([frame.eye[0], view.middle[1], frame.eye[2]], basis.right, view.middle[0]);
+  const made = frameOf(
+    {
+      position: addScaled(centre, basis.forward, -reach),
+      orientation: { kind: 'basis', ...basis },
+      projection: { kind: 'orthographic', near: 0, far: 2 * reach, size: { height: Math.max(1e-9, size.height * view.unitsPerPixel) } },
+    },
+    { x: 0, y: 0, width: Math.max(1, size.width), height: Math.max(1, size.height) },
+  );
+  if (!made.ok) throw new Error(made.problems[0]!.message);
+  return made.value;
+}
+
+/** The point of the drawing's middle plane (through `through`) that lies under a pixel of it. */
+export function drawingPoint(drawing: CameraFrame, pixel: Vec2, through: Vec3): Vec3 {
+  const ahead =
+    (through[0] - drawing.eye[0]) * drawing.forward[0] +
+    (through[1] - drawing.eye[1]) * drawing.forward[1] +
+    (through[2] - drawing.eye[2]) * drawing.forward[2];
+  return partsToWorld(drawing, pictureToParts(drawing, ...pixelToPicture(drawing, pixel), ahead));
+}
+
+/** How far a frustum is drawn: its far distance, or for an infinite one as far as the scene is large. */
+export const drawnFar = ({ frame, extent }: Pick<Situation, 'frame' | 'extent'>): number =>
+  frame.far ?? Math.max(frame.near * 4, extent.radius * 1.5);
+
+/** A point of the frustum's cut: an edge (to the right, or upward, at the near plane) carried to a distance ahead. */
+export function cutPoint(frame: CameraFrame, ahead: number, right: number, upward: number): Vec3 {
+  const k = frame.kind === 'perspective' ? ahead / frame.near : 1;
+  return partsToWorld(frame, [right * k, upward * k, ahead]);
+}
+
+/** The view of a drawing in which the camera, what it sees and the probe all stand, with some air. */
+export function fitted(name: DrawingName, size: Size, situation: Situation): DrawingView {
+  const { frame, chain, extent } = situation;
+  const far = Math.min(drawnFar(situation), 4 * extent.radius);
+  const { extents: e } = frame;
+  const points: Vec3[] = [frame.eye];
+  for (const ahead of [frame.near, far])
+    for (const edge of name === 'plan' ? [e.left, e.right] : [e.bottom, e.top])
+      points.push(name === 'plan' ? cutPoint(frame, ahead, edge, 0) : cutPoint(frame, ahead, 0, edge));
+  if (chain.ok && Math.hypot(...chain.value.world.map((v, i) => v - extent.centre[i]!)) < 4 * extent.radius) points.push(chain.value.world);
+  const { heading } = headingOf(frame);
+  const flat: Vec2[] = points.map((p) =>
+    name === 'plan'
+      ? [p[0], p[2]]
+      : [(p[0] - frame.eye[0]) * heading[0] + (p[2] - frame.eye[2]) * heading[2], p[1]],
+  );
+  const range = (i: 0 | 1) => [Math.min(...flat.map((p) => p[i])), Math.max(...flat.map((p) => p[i]))] as const;
+  const [x0, x1] = range(0);
+  const [y0, y1] = range(1);
+  const room = { width: Math.max(40, size.width - 70), height: Math.max(40, size.height - 40) };
+  return {
+    middle: [(x0 + x1) / 2, (y0 + y1) / 2],
+    unitsPerPixel: Math.max((x1 - x0) / room.width, (y1 - y0) / room.height, 1e-6),
+  };
+}
+
+/** The largest of 1, 2, 5 × a power of ten that is at most `most`. */
+export function roundLength(most: number): number {
+  const power = 10 ** Math.floor(Math.log10(most));
+  return [5, 2, 1].map((k) => k * power).find((v) => v <= most) ?? power;
+}

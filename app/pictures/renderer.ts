@@ -1,0 +1,352 @@
+import { horizonLine } from '../../core/order/horizon';
+import { projectionMatrix, type CameraFrame } from '../../core/camera/frame';
+import { mat4, multiply, type Mat4 } from '../../core/math/mat4';
+import { dot, negate, sub, type Vec3 } from '../../core/math/vec3';
+import { edgeStride, faceStride, toneOrder, type SceneBuffers } from './scene';
+import { faceFragment, faceVertex, groundFragment, groundVertex, lineFragment, lineVertex } from './shaders';
+
+type Color = readonly [number, number, number];
+
+export interface Palette {
+  readonly sky: Color;
+  readonly water: Color;
+  readonly beyond: Color;
+  readonly grid: Color;
+  readonly rule: Color;
+  readonly ink: Color;
+  readonly ink2: Color;
+  readonly plate: Color;
+  readonly teal: Color;
+  /** Four tones for each of `toneOrder`, lit to shade. */
+  readonly tones: readonly Color[];
+}
+
+/** One picture on the canvas: where, seen by which frame, drawn how. */
+export interface Picture {
+  /** In CSS pixels from the canvas's top left corner. */
+  readonly rect: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+  readonly frame: CameraFrame;
+  readonly style: 'main' | 'plan' | 'section';
+  readonly ground: number | null;
+  /** The family that stands in front of the rest, at full strength; the rest is dimmed. */
+  readonly emphasis: number | null;
+  readonly light: Vec3;
+}
+
+interface Program {
+  readonly program: WebGLProgram;
+  readonly uniform: (name: string) => WebGLUniformLocation | null;
+}
+
+function compile(gl: WebGL2RenderingContext, vertex: string, fragment: string, attributes: readonly string[]): Program {
+  const program = gl.createProgram();
+  for (const [type, source] of [
+    [gl.VERTEX_SHADER, vertex],
+    [gl.FRAGMENT_SHADER, fragment],
+  ] as const) {
+    const shader = gl.createShader(type)!;
+    gl.shaderSource(shader, source);
+    gl.compileShader(shader);
+    if (!gl.getShaderParameter(shader, gl.COMPILE_STATUS) && !gl.isContextLost()) throw new Error(gl.getShaderInfoLog(shader) ?? 'shader');
+    gl.attachShader(program, shader);
+  }
+  attributes.forEach((name, i) => gl.bindAttribLocation(program, i, name));
+  gl.linkProgram(program);
+  if (!gl.getProgramParameter(program, gl.LINK_STATUS) && !gl.isContextLost()) throw new Error(gl.getProgramInfoLog(program) ?? 'link');
+  const known = new Map<string, WebGLUniformLocation | null>();
+  return {
+    program,
+    uniform: (name) => {
+      if (!known.has(name)) known.set(name, gl.getUniformLocation(program, name));
+      return known.get(name)!;
+    },
+  };
+}
+
+/** The inside to the GPU: NDC depth −1 to 1, positions relative to `origin`, columns after one another in singles. */
+function gpuMatrix(frame: CameraFrame, origin: Vec3, beyondFar: boolean): Float32Array {
+  const lens = beyondFar && frame.kind === 'perspective' ? { ...frame, far: null } : frame;
+  const d = sub(origin, frame.eye);
+  const view: Mat4 = mat4([
+    ...[...frame.right, dot(frame.right, d)],
+    ...[...frame.up, dot(frame.up, d)],
+    ...[...frame.forward, dot(frame.forward, d)],
+    ...[0, 0, 0, 1],
+  ]);
+  const m = multiply(projectionMatrix(lens, -1, 1), view);
+  return new Float32Array([0, 1, 2, 3].flatMap((column) => [0, 1, 2, 3].map((row) => m[4 * row + column]!)));
+}
+
+/** Strokes that lie on the water: one set for all pictures, scattered by a fixed sequence over a disc of the given radius. */
+function strokes(radius: number, count: number): Float32Array {
+  let seed = 11;
+  const next = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+  const out = new Float32Array(count * edgeStride);
+  for (let i = 0; i < count; i++) {
+    const [r, a] = [radius * Math.sqrt(next()), 2 * Math.PI * next()];
+    out.set([r * Math.cos(a), 0, r * Math.sin(a), 0.5 + next()], i * edgeStride);
+  }
+  return out;
+}
+
+/** Draws any number of pictures of one scene on one WebGL2 canvas, each a scissored rectangle seen by its own frame. */
+export class Renderer {
+  private readonly gl: WebGL2RenderingContext;
+  private faces!: Program;
+  private lines!: Program;
+  private ground!: Program;
+  private faceArray!: WebGLVertexArrayObject;
+  private edgeArray!: WebGLVertexArrayObject;
+  private strokeArray!: WebGLVertexArrayObject;
+  private groundArray!: WebGLVertexArrayObject;
+  private faceBuffer!: WebGLBuffer;
+  private edgeBuffer!: WebGLBuffer;
+  private scene: SceneBuffers | null = null;
+  private readonly strokeCount = 1100;
+
+  constructor(private readonly canvas: HTMLCanvasElement) {
+    const gl = canvas.getContext('webgl2', { antialias: true, alpha: false, preserveDrawingBuffer: true });
+    if (!gl) throw new Error('WebGL2 is not to be had in this browser');
+    this.gl = gl;
+    this.build();
+    canvas.addEventListener('webglcontextlost', (event) => event.preventDefault());
+    canvas.addEventListener('webglcontextrestored', () => {
+      this.build();
+      if (this.scene) this.setScene(this.scene);
+    });
+  }
+
+  private build(): void {
+    const { gl } = this;
+    this.faces = compile(gl, faceVertex, faceFragment, ['aPosition', 'aNormal', 'aTone', 'aFamily']);
+    this.lines = compile(gl, lineVertex, lineFragment, ['aCorner', 'aStart', 'aEnd', 'aNormalA', 'aNormalB', 'aCrease', 'aFamily']);
+    this.ground = compile(gl, groundVertex, groundFragment, ['aCorner']);
+
+    const attribute = (index: number, size: number, stride: number, offset: number, divisor = 0) => {
+      gl.enableVertexAttribArray(index);
+      gl.vertexAttribPointer(index, size, gl.FLOAT, false, stride * 4, offset * 4);
+      gl.vertexAttribDivisor(index, divisor);
+    };
+    const buffer = (data?: Float32Array) => {
+      const made = gl.createBuffer();
+      gl.bindBuffer(gl.ARRAY_BUFFER, made);
+      if (data) gl.bufferData(gl.ARRAY_BUFFER, data as Float32Array<ArrayBuffer>, gl.STATIC_DRAW);
+      return made;
+    };
+    const array = (fill: () => void) => {
+      const made = gl.createVertexArray();
+      gl.bindVertexArray(made);
+      fill();
+      return made;
+    };
+    const corners = new Float32Array([0, -1, 1, -1, 0, 1, 1, 1]);
+    const lineArray = (instances: WebGLBuffer) =>
+      array(() => {
+        buffer(corners);
+        attribute(0, 2, 2, 0);
+        gl.bindBuffer(gl.ARRAY_BUFFER, instances);
+        [3, 3, 3, 3, 1, 1].reduce((offset, size, i) => {
+          attribute(i + 1, size, edgeStride, offset, 1);
+          return offset + size;
+        }, 0);
+      });
+
+    this.faceBuffer = buffer();
+    this.faceArray = array(() => {
+      gl.bindBuffer(gl.ARRAY_BUFFER, this.faceBuffer);
+      attribute(0, 3, faceStride, 0);
+      attribute(1, 3, faceStride, 3);
+      attribute(2, 1, faceStride, 6);
+      attribute(3, 1, faceStride, 7);
+    });
+    this.edgeBuffer = buffer();
+    this.edgeArray = lineArray(this.edgeBuffer);
+    this.strokeArray = lineArray(buffer(strokes(170, this.strokeCount)));
+    this.groundArray = array(() => {
+      buffer(new Float32Array([-1, -1, 1, -1, -1, 1, 1, 1]));
+      attribute(0, 2, 2, 0);
+    });
+    gl.bindVertexArray(null);
+  }
+
+  setScene(scene: SceneBuffers): void {
+    const { gl } = this;
+    this.scene = scene;
+    gl.bindBuffer(gl.ARRAY_BUFFER, this.faceBuffer);
+    gl.bufferData(gl.ARRAY_BUFFER, scene.faces as Float32Array<ArrayBuffer>, gl.STATIC_DRAW);
+    gl.bindBuffer(gl.ARRAY_BUFFER, this.edgeBuffer);
+    gl.bufferData(gl.ARRAY_BUFFER, scene.edges as Float32Array<ArrayBuffer>, gl.STATIC_DRAW);
+  }
+
+  /** Draws the pictures; `size` is the canvas in CSS pixels, `pixel` how many device pixels one of them is. */
+  draw(pictures: readonly Picture[], palette: Palette, size: { width: number; height: number }, pixel: number): void {
+    const { gl, canvas, scene } = this;
+    const [width, height] = [Math.round(size.width * pixel), Math.round(size.height * pixel)];
+    if (canvas.width !== width || canvas.height !== height) [canvas.width, canvas.height] = [width, height];
+    gl.disable(gl.SCISSOR_TEST);
+    gl.clearColor(...palette.plate, 1);
+    gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);
+    if (!scene) return;
+    gl.enable(gl.SCISSOR_TEST);
+    for (const picture of pictures) {
+      const { rect } = picture;
+      const [x, y] = [Math.round(rect.x * pixel), Math.round((size.height - rect.y - rect.height) * pixel)];
+      const [w, h] = [Math.round(rect.width * pixel), Math.round(rect.height * pixel)];
+      if (w <= 0 || h <= 0) continue;
+      gl.viewport(x, y, w, h);
+      gl.scissor(x, y, w, h);
+      this.drawOne(picture, palette, scene, [w, h], pixel);
+    }
+  }
+
+  private drawOne(picture: Picture, palette: Palette, scene: SceneBuffers, size: readonly [number, number], pixel: number): void {
+    const { gl } = this;
+    const { frame, emphasis } = picture;
+    gl.clear(gl.DEPTH_BUFFER_BIT);
+    gl.disable(gl.DEPTH_TEST);
+    gl.disable(gl.BLEND);
+    this.drawGround(picture, palette, scene, size, pixel);
+
+    const far = frame.far ?? 1e30;
+    const matrix = gpuMatrix(frame, scene.origin, false);
+    const ground = picture.ground === null ? -1e30 : picture.ground - scene.origin[1];
+    if (picture.style === 'main' && picture.ground !== null)
+      this.drawLines(picture, matrix, scene, size, pixel, { kind: 2, color: palette.teal, opacity: 0.3, widths: [1, 1], family: -1, far, ground, array: this.strokeArray, count: this.strokeCount });
+    const widths: [number, number] = picture.style === 'main' ? [0.95, 0.45] : [0.75, 0.35];
+    const layers = emphasis === null ? [{ family: -1, dim: 1 }] : [{ family: -1, dim: 0.4 }, { family: emphasis, dim: 1 }];
+    for (const { family, dim } of layers) {
+      if (family >= 0) gl.clear(gl.DEPTH_BUFFER_BIT);
+      gl.enable(gl.DEPTH_TEST);
+      gl.depthFunc(gl.LEQUAL);
+      gl.disable(gl.BLEND);
+      this.drawFaces(picture, matrix, palette, scene, pixel, ground, family, dim);
+      this.drawLines(picture, matrix, scene, size, pixel, { kind: 0, color: palette.ink, opacity: dim, widths, family, far, ground, array: this.edgeArray, count: scene.edges.length / edgeStride });
+    }
+    if (picture.style === 'main' && frame.far !== null)
+      this.drawLines(picture, gpuMatrix(frame, scene.origin, true), scene, size, pixel, { kind: 1, color: palette.ink2, opacity: 1, widths: [0.9, 0], family: -1, far, ground, array: this.edgeArray, count: scene.edges.length / edgeStride });
+  }
+
+  /** The eye, or the direction to it, as the shaders take it. */
+  private eyeUniform({ frame }: Picture, scene: SceneBuffers): [number, number, number, number] {
+    return frame.kind === 'perspective' ? [...sub(frame.eye, scene.origin), 1] : [...negate(frame.forward), 0];
+  }
+
+  private drawFaces(picture: Picture, matrix: Float32Array, palette: Palette, scene: SceneBuffers, pixel: number, ground: number, family: number, dim: number): void {
+    const { gl, faces } = this;
+    gl.useProgram(faces.program);
+    gl.uniformMatrix4fv(faces.uniform('uViewProjection'), false, matrix);
+    gl.uniform4fv(faces.uniform('uEye'), this.eyeUniform(picture, scene));
+    gl.uniform3fv(faces.uniform('uLight'), [...picture.light]);
+    gl.uniform3fv(faces.uniform('uTones'), palette.tones.flat());
+    gl.uniform3fv(faces.uniform('uInk'), [...palette.ink]);
+    gl.uniform3fv(faces.uniform('uPaper'), [...palette.plate]);
+    gl.uniform1f(faces.uniform('uGround'), ground);
+    gl.uniform1f(faces.uniform('uPixel'), pixel);
+    gl.uniform1i(faces.uniform('uFamily'), family);
+    gl.uniform1f(faces.uniform('uDim'), dim);
+    gl.uniform1i(faces.uniform('uHatch'), picture.style === 'main' ? 1 : 0);
+    gl.bindVertexArray(this.faceArray);
+    gl.drawArrays(gl.TRIANGLES, 0, scene.faces.length / faceStride);
+  }
+
+  private drawLines(
+    picture: Picture,
+    matrix: Float32Array,
+    scene: SceneBuffers,
+    size: readonly [number, number],
+    pixel: number,
+    o: { kind: 0 | 1 | 2; color: Color; opacity: number; widths: [number, number]; family: number; far: number; ground: number; array: WebGLVertexArrayObject; count: number },
+  ): void {
+    const { gl, lines } = this;
+    const { frame } = picture;
+    gl.useProgram(lines.program);
+    gl.enable(gl.DEPTH_TEST);
+    gl.depthFunc(gl.LEQUAL);
+    gl.depthMask(false);
+    gl.enable(gl.BLEND);
+    gl.blendFunc(gl.SRC_ALPHA, gl.ONE_MINUS_SRC_ALPHA);
+    const eye = o.kind === 2 ? sub(frame.eye, [0, picture.ground ?? 0, 0]) : sub(frame.eye, scene.origin);
+    // Strokes are scattered about the world's origin on the ground, not about the scene's.
+    const shown = o.kind === 2 ? gpuMatrix(frame, [0, picture.ground ?? 0, 0], false) : matrix;
+    gl.uniformMatrix4fv(lines.uniform('uViewProjection'), false, shown);
+    gl.uniform4fv(lines.uniform('uEye'), frame.kind === 'perspective' ? [...eye, 1] : [...negate(frame.forward), 0]);
+    gl.uniform4fv(lines.uniform('uGaze'), [...frame.forward, -dot(frame.forward, eye)]);
+    gl.uniform2fv(lines.uniform('uViewport'), [...size]);
+    gl.uniform1f(lines.uniform('uPixel'), pixel);
+    gl.uniform2fv(lines.uniform('uWidths'), o.widths);
+    gl.uniform1f(lines.uniform('uNear'), frame.near);
+    gl.uniform1i(lines.uniform('uFamily'), o.family);
+    gl.uniform1i(lines.uniform('uKind'), o.kind);
+    gl.uniform3fv(lines.uniform('uAcross'), [...frame.right]);
+    gl.uniform3fv(lines.uniform('uColor'), [...o.color]);
+    gl.uniform1f(lines.uniform('uOpacity'), o.opacity);
+    gl.uniform1f(lines.uniform('uFar'), o.far);
+    gl.uniform1f(lines.uniform('uGround'), o.ground);
+    gl.bindVertexArray(o.array);
+    gl.drawArraysInstanced(gl.TRIANGLE_STRIP, 0, 4, o.count);
+    gl.depthMask(true);
+  }
+
+  private drawGround(picture: Picture, palette: Palette, scene: SceneBuffers, size: readonly [number, number], pixel: number): void {
+    const { gl, ground } = this;
+    const { frame, style } = picture;
+    const { extents: e } = frame;
+    const perspective = frame.kind === 'perspective';
+    const k = perspective ? 1 / frame.near : 1;
+    const relative = sub(frame.eye, scene.origin);
+    gl.useProgram(ground.program);
+    gl.uniform4f(ground.uniform('uExtents'), ((e.right - e.left) / 2) * k, ((e.right + e.left) / 2) * k, ((e.top - e.bottom) / 2) * k, ((e.top + e.bottom) / 2) * k);
+    gl.uniform3fv(ground.uniform('uRight'), [...frame.right]);
+    gl.uniform3fv(ground.uniform('uUp'), [...frame.up]);
+    gl.uniform3fv(ground.uniform('uForward'), [...frame.forward]);
+    gl.uniform3fv(ground.uniform('uEyePoint'), [...relative]);
+    gl.uniform1i(ground.uniform('uPerspective'), perspective ? 1 : 0);
+    gl.uniform1f(ground.uniform('uGround'), (picture.ground ?? 0) - scene.origin[1]);
+    gl.uniform1i(ground.uniform('uHasGround'), picture.ground === null ? 0 : 1);
+    gl.uniform1f(ground.uniform('uFar'), style === 'main' && frame.far !== null ? frame.far : 1e30);
+    gl.uniform1f(ground.uniform('uPixel'), pixel);
+    gl.uniform1i(ground.uniform('uLining'), style === 'plan' ? 1 : 0);
+    gl.uniform1i(ground.uniform('uElevation'), style === 'section' ? 1 : 0);
+    const line = horizonLine(frame, [0, 1, 0]);
+    if (line) {
+      // The line's value divided by its slope per device pixel is a distance in device pixels.
+      const slope = Math.hypot((line.across * 2) / size[0], (line.upward * 2) / size[1]) || 1;
+      gl.uniform3f(ground.uniform('uHorizon'), line.constant / slope, line.across / slope, line.upward / slope);
+    } else gl.uniform3f(ground.uniform('uHorizon'), 1e6, 0, 0);
+    for (const [name, color] of [['uSky', palette.sky], ['uWater', palette.water], ['uBeyond', palette.beyond], ['uGrid', palette.grid], ['uRule', palette.rule]] as const)
+      gl.uniform3fv(ground.uniform(name), [...color]);
+    gl.uniform2f(ground.uniform('uGridOrigin'), scene.origin[0], scene.origin[2]);
+    const blocks = scene.footprints.slice(0, 16);
+    gl.uniform1i(ground.uniform('uBlockCount'), blocks.length);
+    if (blocks.length) {
+      gl.uniform4fv(ground.uniform('uBlocks'), blocks.flatMap((b) => b.slice(0, 4)));
+      gl.uniform2fv(ground.uniform('uTurns'), blocks.flatMap((b) => b.slice(4, 6)));
+    }
+    gl.uniform1f(ground.uniform('uUnitsPerPixel'), (e.top - e.bottom) / size[1]);
+    gl.bindVertexArray(this.groundArray);
+    gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
+  }
+}
+
+const token = (style: CSSStyleDeclaration, name: string): Color => {
+  const hex = style.getPropertyValue(`--${name}`).trim();
+  return [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as unknown as Color;
+};
+
+/** The palette of the theme in force, read from the page's own tokens. */
+export function paletteOf(element: Element): Palette {
+  const style = getComputedStyle(element);
+  const get = (name: string) => token(style, name);
+  return {
+    sky: get('sky'),
+    water: get('water'),
+    beyond: get('water2'),
+    grid: get('grat'),
+    rule: get('hair'),
+    ink: get('ink'),
+    ink2: get('ink2'),
+    plate: get('plate'),
+    teal: get('teal'),
+    tones: toneOrder.flatMap((tone) => [0, 1, 2, 3].map((i) => get(`${tone}${i}`))),
+  };
+}

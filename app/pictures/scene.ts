@@ -1,0 +1,81 @@
+import { triangulate } from '../../core/bodies/mesh';
+import type { PlacedBody } from '../../core/bodies/body';
+import { linearDeterminant, transformPoint } from '../../core/math/mat4';
+import type { Vec3 } from '../../core/math/vec3';
+import type { ProjectBody, Tone } from '../../formats/project';
+import { edgesOf } from './edges';
+
+export const toneOrder: readonly Tone[] = ['stone', 'white', 'dark', 'roof', 'glass'];
+
+/** Bodies as the buffers that the renderer takes. Positions are relative to `origin`, in singles. */
+export interface SceneBuffers {
+  readonly origin: Vec3;
+  /** Per vertex: x, y, z, normal x, y, z, tone, family. Three vertices to a triangle, flat normals. */
+  readonly faces: Float32Array;
+  /** Per edge: a, b, normal of one side, normal of the other (zero at a border), crease (1 or 0), family. */
+  readonly edges: Float32Array;
+  /** The outlines on the ground of what stands on the bottom: centre x, z, half sizes, cosine and sine of the turn. */
+  readonly footprints: readonly (readonly number[])[];
+  /** Which number a family (a root body) goes by in the buffers. */
+  readonly families: ReadonlyMap<string, number>;
+}
+
+export const faceStride = 8;
+export const edgeStride = 14;
+
+export function sceneOf(
+  bodies: readonly ProjectBody[],
+  placed: ReadonlyMap<string, PlacedBody>,
+  roots: ReadonlyMap<string, string>,
+  origin: Vec3,
+): SceneBuffers {
+  const faces: number[] = [];
+  const edges: number[] = [];
+  const footprints: number[][] = [];
+  const families = new Map<string, number>();
+  for (const { id, tone, fixed, shape } of bodies) {
+    const { toWorld } = placed.get(id)!;
+    const root = roots.get(id)!;
+    if (!families.has(root)) families.set(root, families.size);
+    const family = families.get(root)!;
+    const mesh = triangulate(shape);
+    const mirrored = linearDeterminant(toWorld) < 0;
+    const world: number[] = [];
+    for (let i = 0; i < mesh.positions.length; i += 3) {
+      const p = transformPoint(toWorld, [mesh.positions[i]!, mesh.positions[i + 1]!, mesh.positions[i + 2]!]);
+      world.push(p[0] - origin[0], p[1] - origin[1], p[2] - origin[2]);
+    }
+    const indices: number[] = [];
+    for (let i = 0; i < mesh.indices.length; i += 3) {
+      const [a, b, c] = [mesh.indices[i]!, mesh.indices[i + 1]!, mesh.indices[i + 2]!];
+      indices.push(a, mirrored ? c : b, mirrored ? b : c);
+    }
+    const toneIndex = toneOrder.indexOf(tone);
+    for (let t = 0; t < indices.length; t += 3) {
+      const corner = (k: number) => world.slice(3 * indices[t + k]!, 3 * indices[t + k]! + 3) as [number, number, number];
+      const [a, b, c] = [corner(0), corner(1), corner(2)];
+      const u = [b[0] - a[0], b[1] - a[1], b[2] - a[2]] as const;
+      const v = [c[0] - a[0], c[1] - a[1], c[2] - a[2]] as const;
+      const n = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+      const size = Math.hypot(...n);
+      if (!size) continue;
+      for (const p of [a, b, c]) faces.push(...p, n[0]! / size, n[1]! / size, n[2]! / size, toneIndex, family);
+    }
+    for (const { a, b, normals, crease } of edgesOf(world, indices))
+      edges.push(...a, ...b, ...normals[0], ...(normals[1] ?? [0, 0, 0]), crease ? 1 : 0, family);
+    if (fixed && shape.kind === 'box') {
+      const centre = transformPoint(toWorld, [0, 0, 0]);
+      const across = [toWorld[0]!, toWorld[8]!] as const;
+      const long = Math.hypot(...across) || 1;
+      footprints.push([
+        centre[0],
+        centre[2],
+        (shape.size[0] / 2) * long,
+        (shape.size[2] / 2) * Math.hypot(toWorld[2]!, toWorld[10]!),
+        across[0] / long,
+        across[1] / long,
+      ]);
+    }
+  }
+  return { origin, faces: new Float32Array(faces), edges: new Float32Array(edges), footprints, families };
+}

@@ -1,0 +1,177 @@
+/* All positions are relative to the scene's origin. Lines are drawn as quads of a width in device pixels, softened by their own coverage. */
+
+export const faceVertex = `#version 300 es
+in vec3 aPosition; in vec3 aNormal; in float aTone; in float aFamily;
+uniform mat4 uViewProjection;
+out vec3 vPosition; flat out vec3 vNormal; flat out int vTone; flat out int vFamily;
+void main() {
+  vPosition = aPosition; vNormal = aNormal; vTone = int(aTone); vFamily = int(aFamily);
+  gl_Position = uViewProjection * vec4(aPosition, 1.0);
+}`;
+
+export const faceFragment = `#version 300 es
+precision highp float;
+in vec3 vPosition; flat in vec3 vNormal; flat in int vTone; flat in int vFamily;
+uniform vec4 uEye;            // xyz the eye with w 1, or minus the gaze with w 0
+uniform vec3 uLight; uniform vec3 uTones[20]; uniform vec3 uInk; uniform vec3 uPaper;
+uniform float uGround; uniform float uPixel; uniform int uFamily; uniform float uDim; uniform bool uHatch;
+out vec4 color;
+void main() {
+  if (uFamily >= 0 && vFamily != uFamily) discard;
+  vec3 toEye = uEye.xyz - vPosition * uEye.w;
+  if (vPosition.y < uGround && toEye.y + (uEye.w > 0.5 ? 0.0 : 1e-6) > 0.0) discard;
+  vec3 n = dot(vNormal, toEye) < 0.0 ? -vNormal : vNormal;
+  float lit = dot(n, uLight);
+  int tone = lit > 0.72 ? 0 : lit > 0.42 ? 1 : lit > 0.12 ? 2 : 3;
+  vec3 c = uTones[vTone * 4 + tone];
+  if (uHatch && tone == 3 && vTone < 2) {
+    vec2 p = gl_FragCoord.xy / uPixel;
+    float s = mod(dot(p, vec2(-0.6157, 0.788)), 3.0);
+    float line = clamp(0.8 - abs(s - 1.5), 0.0, 0.6);
+    c = mix(c, uInk, 0.4 * line / 0.6);
+  }
+  color = vec4(mix(uPaper, c, uDim), 1.0);
+}`;
+
+/** Edges of bodies, and the strokes on the water. */
+export const lineVertex = `#version 300 es
+in vec2 aCorner;              // x: 0 at a, 1 at b; y: side
+in vec3 aStart; in vec3 aEnd; in vec3 aNormalA; in vec3 aNormalB; in float aCrease; in float aFamily;
+uniform mat4 uViewProjection; uniform vec4 uEye; uniform vec4 uGaze; // gaze: forward, and minus forward·eye
+uniform vec2 uViewport; uniform float uPixel; uniform vec2 uWidths; uniform float uNear; uniform int uFamily;
+uniform int uKind;            // 0 edges, 1 beyond the far limit, 2 strokes on the water
+uniform vec3 uAcross;
+out float vSide; out float vHalf; out float vAlpha; out float vAhead; out float vAlong; out float vHeight; out float vToEyeY;
+float aheadOf(vec3 p) { return dot(uGaze.xyz, p) + uGaze.w; }
+void main() {
+  vec3 a = aStart, b = aEnd;
+  float width = uWidths.y; vAlpha = 1.0;
+  gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
+  vSide = 0.0; vHalf = 1.0; vAhead = 0.0; vAlong = 0.0; vHeight = 0.0; vToEyeY = 1.0;
+  if (uKind == 2) {
+    float f = aheadOf(a);
+    float w = aEnd.x * (0.3 + 0.16 * sqrt(max(f, 0.0)));
+    b = a + uAcross * w; a = a - uAcross * w;
+    width = uWidths.x;
+  } else {
+    if (uFamily >= 0 && int(aFamily) != uFamily) return;
+    vec3 toEye = uEye.xyz - (a + b) * 0.5 * uEye.w;
+    float fa = dot(aNormalA, toEye), fb = dot(aNormalB, toEye);
+    bool border = dot(aNormalB, aNormalB) < 0.5;
+    bool silhouette = border || fa * fb <= 0.0;
+    bool seen = fa > 0.0 || fb > 0.0;
+    if (!silhouette && !(aCrease > 0.5 && seen)) return;
+    if (uKind == 1 && !silhouette) return;
+    width = silhouette ? uWidths.x : uWidths.y;
+  }
+  // A hair nearer to the eye than the faces they bound, in the same place of the picture.
+  if (uEye.w > 0.5) { a = mix(a, uEye.xyz, 0.0016); b = mix(b, uEye.xyz, 0.0016); }
+  else { a += uEye.xyz * 0.12; b += uEye.xyz * 0.12; }
+  float na = aheadOf(a) - uNear, nb = aheadOf(b) - uNear;
+  if (uEye.w > 0.5) {
+    if (na <= 0.0 && nb <= 0.0) return;
+    if (na <= 0.0) a = mix(a, b, (1e-4 - na) / (nb - na));
+    else if (nb <= 0.0) b = mix(b, a, (1e-4 - nb) / (na - nb));
+  }
+  vec4 ca = uViewProjection * vec4(a, 1.0), cb = uViewProjection * vec4(b, 1.0);
+  vec2 pa = ca.xy / ca.w * uViewport * 0.5, pb = cb.xy / cb.w * uViewport * 0.5;
+  vec2 d = pb - pa; float len = length(d);
+  vec2 along = len > 1e-4 ? d / len : vec2(1.0, 0.0);
+  vec2 normal = vec2(-along.y, along.x);
+  float px = max(width * uPixel, 1.0);
+  vAlpha = min(1.0, width * uPixel);
+  vHalf = px * 0.5 + 0.5;
+  vSide = aCorner.y * vHalf;
+  vec4 c = aCorner.x < 0.5 ? ca : cb;
+  vec3 p = aCorner.x < 0.5 ? a : b;
+  vec2 offset = normal * aCorner.y * vHalf + along * (aCorner.x < 0.5 ? -0.4 : 0.4);
+  c.xy += offset / (uViewport * 0.5) * c.w;
+  if (uKind == 1) c.z = c.w * 0.999999;
+  vAlong = aCorner.x * len;
+  vAhead = aheadOf(p);
+  vHeight = p.y;
+  vToEyeY = uEye.w > 0.5 ? uEye.y - p.y : uEye.y;
+  gl_Position = c;
+}`;
+
+export const lineFragment = `#version 300 es
+precision highp float;
+in float vSide; in float vHalf; in float vAlpha; in float vAhead; in float vAlong; in float vHeight; in float vToEyeY;
+uniform vec3 uColor; uniform float uOpacity; uniform float uFar; uniform int uKind; uniform float uGround; uniform float uPixel;
+out vec4 color;
+void main() {
+  if (uKind == 1) { if (vAhead < uFar || mod(vAlong / uPixel, 4.0) > 1.5) discard; }
+  else if (vAhead > uFar) discard;
+  if (uKind != 2 && vHeight < uGround - 0.02 && vToEyeY > 0.0) discard;
+  float coverage = clamp(vHalf - abs(vSide), 0.0, 1.0);
+  color = vec4(uColor, coverage * vAlpha * uOpacity);
+}`;
+
+/** Sky, water to the horizon, the grid on it, the lining round what stands in it: a ray for every pixel. */
+export const groundVertex = `#version 300 es
+in vec2 aCorner; out vec2 vPicture;
+void main() { vPicture = aCorner; gl_Position = vec4(aCorner, 1.0, 1.0); }`;
+
+export const groundFragment = `#version 300 es
+precision highp float;
+in vec2 vPicture;
+uniform vec4 uExtents;        // half width, middle, half height, middle: right and up at one unit ahead
+uniform vec3 uRight, uUp, uForward, uEyePoint; uniform bool uPerspective;
+uniform float uGround, uFar, uPixel; uniform bool uHasGround, uLining, uElevation;
+uniform vec3 uHorizon;        // constant, across, upward: device pixels above the horizon
+uniform vec3 uSky, uWater, uBeyond, uGrid, uRule;
+uniform vec2 uGridOrigin;
+uniform vec4 uBlocks[16]; uniform vec2 uTurns[16]; uniform int uBlockCount; uniform float uUnitsPerPixel;
+out vec4 color;
+float gridLine(vec2 p, vec2 fw, float step_, float width) {
+  vec2 q = abs(fract(p / step_ - 0.5) - 0.5) * step_ / max(fw, vec2(1e-6));
+  float dense = clamp(step_ / max(max(fw.x, fw.y), 1e-6) / 6.0 - 0.5, 0.0, 1.0);
+  vec2 c = clamp(vec2(0.5 + width * uPixel * 0.5) - q, 0.0, 1.0) * min(1.0, width * uPixel);
+  return max(c.x, c.y) * dense;
+}
+void main() {
+  vec2 lateral = vec2(uExtents.x * vPicture.x + uExtents.y, uExtents.z * vPicture.y + uExtents.w);
+  vec3 offset = uRight * lateral.x + uUp * lateral.y;
+  vec3 origin = uPerspective ? uEyePoint : uEyePoint + offset;
+  vec3 direction = uPerspective ? uForward + offset : uForward;
+  float t = uHasGround ? (uGround - origin.y) / direction.y : -1.0;
+  vec3 c = uSky;
+  vec2 p = origin.xz + direction.xz * t + uGridOrigin;
+  vec2 fw = fwidth(p);
+  bool water = uHasGround && t > 0.0 && t < 1e7;
+  if (uElevation) {
+    // Seen level: below the surface is water, with rules that widen downward.
+    float below = (uGround - origin.y) / uUnitsPerPixel;
+    if (uHasGround && below > 0.0) {
+      c = uWater;
+      float y = 3.0, stride = 2.4;
+      for (int i = 0; i < 24; i++) { float d = abs(below - y * uPixel); c = mix(c, uGrid, 0.18 * clamp(1.0 * uPixel * 0.5 + 0.5 - d, 0.0, 1.0)); stride += 0.85; y += stride; }
+    }
+  } else if (water) {
+    c = t > uFar ? uBeyond : uWater;
+    float minor = gridLine(p, fw, 10.0, 0.6), major = gridLine(p, fw, 50.0, 0.6);
+    if (t <= uFar) c = mix(c, uGrid, max(minor * 0.24, major * 0.42));
+    if (uLining) {
+      float d = 1e9;
+      for (int i = 0; i < 16; i++) {
+        if (i >= uBlockCount) break;
+        vec2 q = p - uBlocks[i].xy;
+        q = vec2(dot(q, uTurns[i]), dot(q, vec2(-uTurns[i].y, uTurns[i].x)));
+        vec2 e = abs(q) - uBlocks[i].zw;
+        d = min(d, length(max(e, 0.0)) + min(max(e.x, e.y), 0.0));
+      }
+      float px = d / uUnitsPerPixel / uPixel;
+      vec4 at = vec4(1.6, 3.5, 6.0, 9.0), strength = vec4(0.85, 0.6, 0.4, 0.25);
+      if (px < 9.7) c = mix(uWater, c, px < 0.0 ? 1.0 : 0.0);
+      for (int i = 0; i < 4; i++) c = mix(c, uGrid, strength[i] * clamp(1.0 - abs(px - at[i]) * uPixel, 0.0, 1.0));
+    }
+  } else if (uHasGround) {
+    float s = (uHorizon.x + uHorizon.y * vPicture.x + uHorizon.z * vPicture.y) / uPixel;
+    float y = 3.5, stride = 3.0;
+    for (int i = 0; i < 9; i++) {
+      c = mix(c, uRule, (0.62 - float(i) * 0.06) * clamp(0.5 + 0.5 * uPixel - abs(s - y) * uPixel, 0.0, 1.0));
+      stride += 1.1; y += stride;
+    }
+  }
+  color = vec4(c, 1.0);
+}`;

@@ -1,0 +1,211 @@
+import { Command } from 'cmdk';
+import { DropdownMenu, Popover } from 'radix-ui';
+import { useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { edit, redo, undo, useDocument } from '../state/document';
+import { useKeeping } from '../state/keep';
+import { themeInForce, useSettings } from '../state/settings';
+import { tasks } from '../tasks';
+import { Caret, Find, Mark, Moon, Question, Redo, Sun, Undo } from '../ui/icons';
+import { NumberField } from '../ui/NumberField';
+import { chooseFile, copyRequest, openDemo, saveProject, saveRequest, toggleTheme } from './actions';
+import { commandsFor, keySheet } from './commands';
+import { ConventionsChip } from './ConventionsSheet';
+
+export function Header() {
+  const past = useDocument((state) => state.past);
+  const future = useDocument((state) => state.future);
+  const theme = themeInForce(useSettings((state) => state.theme));
+  return (
+    <header className="header">
+      <div className="brand">
+        <Mark size={30} />
+        <span className="brand-name">Astrolabe</span>
+      </div>
+      <ProjectMenu />
+      <span className="flex-1" />
+      <ConventionsChip />
+      <span className="flex-1" />
+      <ViewportChip />
+      <span className="flex">
+        <button className="tool" onClick={undo} disabled={!past.length} aria-label="Undo" title={past.length ? `Undo: ${past.at(-1)!.name}` : 'Nothing to undo'}>
+          <Undo />
+        </button>
+        <button className="tool" onClick={redo} disabled={!future.length} aria-label="Redo" title={future.length ? `Redo: ${future.at(-1)!.name}` : 'Nothing to redo'}>
+          <Redo />
+        </button>
+      </span>
+      <CommandSearch />
+      <span className="flex">
+        <button className="tool" onClick={toggleTheme} aria-label={theme === 'night' ? 'Paper theme' : 'Night theme'} title={theme === 'night' ? 'Paper (T)' : 'Night (T)'}>
+          {theme === 'night' ? <Sun /> : <Moon />}
+        </button>
+        <Help />
+      </span>
+    </header>
+  );
+}
+
+function ProjectMenu() {
+  const name = useDocument((state) => state.project!.name);
+  const keeping = useKeeping((state) => state.state);
+  const item = (label: string, run: () => void, right?: string) => (
+    <DropdownMenu.Item className="menu-item" onSelect={run}>
+      {label}
+      {right && <span className="right">{right}</span>}
+    </DropdownMenu.Item>
+  );
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="project-button">
+        {name} <Caret />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="menu" align="start" sideOffset={6}>
+          <div className="px-3 pb-1 text-[11.5px] text-ink2">
+            {keeping === 'kept' ? 'Kept in this browser' : keeping === 'unsaved' ? 'Being kept…' : 'Not kept by this browser'}
+          </div>
+          <div className="menu-line" />
+          {item('Save as a file', saveProject, 'Ctrl S')}
+          {item('Open a file…', chooseFile, 'Ctrl O')}
+          <div className="menu-line" />
+          {item('Save as a compute request', saveRequest)}
+          {item('Copy as a compute request', () => void copyRequest())}
+          <div className="menu-line" />
+          {item('Open the demo, Saltmarrow', openDemo)}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+const sizes = [
+  [1280, 720],
+  [1920, 1080],
+  [2560, 1080],
+  [1024, 768],
+  [844, 390],
+  [390, 844],
+] as const;
+
+function ViewportChip() {
+  const viewport = useDocument((state) => state.project!.viewport);
+  const set = (part: Partial<typeof viewport>, gesture: string | null = null) =>
+    edit('change the viewport', (draft) => void Object.assign(draft.viewport, part), gesture);
+  const whole = (v: number) => (v >= 1 && v <= 16384 && Number.isInteger(v) ? null : 'A viewport’s side is a whole number from 1 to 16384.');
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="chip mono" title="Viewport in CSS pixels, and device pixel ratio">
+        {viewport.width} × {viewport.height} <em>@{viewport.devicePixelRatio}×</em> <Caret />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="pop" style={{ width: 250 }} sideOffset={6} collisionPadding={8} aria-label="Viewport">
+          <h3>Viewport</h3>
+          <div className="grid-form mt-1">
+            <span>Width</span>
+            <NumberField name="Viewport width" value={viewport.width} unit="css px" width={120} refuse={whole} onChange={(width, g) => set({ width }, g)} />
+            <span>Height</span>
+            <NumberField name="Viewport height" value={viewport.height} unit="css px" width={120} refuse={whole} onChange={(height, g) => set({ height }, g)} />
+            <span>Device pixels</span>
+            <NumberField
+              name="Device pixel ratio"
+              value={viewport.devicePixelRatio}
+              unit="per css px"
+              step={0.25}
+              width={120}
+              refuse={(v) => (v >= 0.25 && v <= 8 ? null : 'A device pixel ratio lies between 0.25 and 8.')}
+              onChange={(devicePixelRatio, g) => set({ devicePixelRatio }, g)}
+            />
+          </div>
+          <div className="mt-2 flex flex-wrap gap-1">
+            {sizes.map(([width, height]) => (
+              <button key={`${width}×${height}`} className="plain-button" aria-pressed={viewport.width === width && viewport.height === height} onClick={() => set({ width, height })}>
+                {width} × {height}
+              </button>
+            ))}
+          </div>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function CommandSearch() {
+  const [open, setOpen] = useState(false);
+  const project = useDocument((state) => state.project!);
+  const navigate = useNavigate();
+  useEffect(() => {
+    const show = () => setOpen(true);
+    window.addEventListener('astrolabe:search', show);
+    return () => window.removeEventListener('astrolabe:search', show);
+  }, []);
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger className="find" aria-label="Search commands">
+        <Find />
+        <span>Commands</span>
+        <kbd>/</kbd>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="pop" style={{ width: 380, padding: 0 }} align="end" sideOffset={6} aria-label="Commands">
+          <Command label="Commands">
+            <Command.Input className="list-input" placeholder="A command or a body" autoFocus />
+            <Command.List className="max-h-[360px] overflow-auto py-1">
+              <Command.Empty className="px-3 py-2 text-ink2">No command or body has that in its name.</Command.Empty>
+              {open &&
+                commandsFor(project, tasks, (route) => void navigate(`/${route}`)).map(({ name, keys, run }, i) => (
+                  <Command.Item
+                    key={i}
+                    value={name}
+                    className="menu-item"
+                    onSelect={() => {
+                      setOpen(false);
+                      run();
+                    }}
+                  >
+                    {name}
+                    {keys && <span className="right">{keys}</span>}
+                  </Command.Item>
+                ))}
+            </Command.List>
+          </Command>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Help() {
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    const show = () => setOpen((now) => !now);
+    window.addEventListener('astrolabe:keys', show);
+    return () => window.removeEventListener('astrolabe:keys', show);
+  }, []);
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger className="tool" aria-label="Keys" title="Keys (?)">
+        <Question />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="pop" style={{ width: 430 }} align="end" sideOffset={6} aria-label="Keys">
+          <h3>Keys and hands</h3>
+          <div className="grid-form mt-1">
+            {keySheet.map(([keys, what]) => (
+              <KeyRow key={keys} keys={keys} what={what} />
+            ))}
+          </div>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+const KeyRow = ({ keys, what }: { keys: string; what: string }) => (
+  <>
+    <span style={{ color: 'var(--ink)' }}>{keys}</span>
+    <span style={{ whiteSpace: 'normal' }} className="text-ink2">
+      {what}
+    </span>
+  </>
+);

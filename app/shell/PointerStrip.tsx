@@ -1,0 +1,61 @@
+import { useSituation } from '../state/derive';
+import { readPointer, usePointer } from '../state/pointer';
+import { figure } from '../ui/figures';
+import { Arrow } from '../ui/icons';
+import { reasonSentence } from '../wording';
+
+/** The pointer in every space at once. Reads nothing that would re-render the sheet. */
+export function PointerStrip() {
+  const situation = useSituation();
+  const { css, here } = usePointer();
+  const { expression: e, project, roots, frame } = situation;
+  const reading = readPointer(situation, css);
+  const ndc = e.toNdc({ across: reading.picture[0], upward: reading.picture[1], shares: { near: 1, far: 0 } });
+  const point = (p: readonly [number, number, number], decimals = 2) =>
+    e
+      .toWorld(p)
+      .map((v) => figure(v, decimals))
+      .join(', ');
+  const nameOf = (id: string) => project.bodies.find((body) => body.id === roots.get(id))!.name;
+  const screen = e.toScreen(frame.viewport, ...reading.picture);
+  return (
+    <footer className="strip" aria-label="Pointer">
+      <span>
+        <b>Pointer</b> <output data-testid="pointer-css">{screen.map((v) => figure(v, 1)).join(', ')}</output> <u>css</u>
+      </span>
+      <Arrow />
+      <span>
+        <output data-testid="pointer-framebuffer">{reading.framebuffer.map((v) => figure(v, 1)).join(', ')}</output> <u>px</u>
+      </span>
+      <Arrow />
+      <span>
+        <b>NDC</b> <output data-testid="pointer-ndc">{[ndc[0], ndc[1]].map((v) => figure(v, 3)).join(', ')}</output>
+      </span>
+      {reading.ground && (
+        <>
+          <Arrow />
+          <span>
+            <b>{reading.ground.name}</b>{' '}
+            <output data-testid="pointer-ground" title={reading.ground.ok ? undefined : reasonSentence[reading.ground.reason]}>
+              {reading.ground.ok ? point(reading.ground.value) : 'not met'}
+            </output>
+          </span>
+        </>
+      )}
+      <Arrow />
+      {reading.hit ? (
+        <span>
+          <b>{nameOf(reading.hit.body)}</b> <output data-testid="pointer-hit">{point(reading.hit.point)}</output> <u>range</u> {figure(reading.hit.distance, 2)}
+        </span>
+      ) : (
+        <span>
+          <b>ray</b> <output data-testid="pointer-hit">{point(reading.direction, 3)}</output>
+        </span>
+      )}
+      {!here && <span className="held">held where it left the picture</span>}
+      <span className="right">
+        {project.bodies.length} bodies, {project.unit}
+      </span>
+    </footer>
+  );
+}

@@ -1,0 +1,92 @@
+import { produce, type Draft } from 'immer';
+import { create } from 'zustand';
+import type { Project } from '../../formats/project';
+
+interface Step {
+  /** What was done, as a menu says it: “Undo turn the camera”. */
+  readonly name: string;
+  readonly before: Project;
+}
+
+interface DocumentState {
+  readonly project: Project | null;
+  readonly past: readonly Step[];
+  readonly future: readonly { readonly name: string; readonly after: Project }[];
+  /** The gesture that the last step belongs to: further edits of it widen that step instead of adding one. */
+  readonly gesture: string | null;
+}
+
+/** The one document. Only the functions below change it. */
+export const useDocument = create<DocumentState>(() => ({ project: null, past: [], future: [], gesture: null }));
+
+/** The open project; a programmer's error before one is open. */
+export function currentProject(): Project {
+  const { project } = useDocument.getState();
+  if (!project) throw new Error('no project is open');
+  return project;
+}
+
+export const openProject = (project: Project): void =>
+  useDocument.setState({ project, past: [], future: [], gesture: null });
+
+/** Puts another project in the open one's place as one step that can be undone. */
+export const replaceProject = (name: string, project: Project): void => apply(name, null, () => project);
+
+/**
+ * Changes the document by a recipe on a draft. Edits that name the same gesture (a drag, a number being typed) are one step of undo.
+ */
+export const edit = (name: string, recipe: (draft: Draft<Project>) => void, gesture: string | null = null): void =>
+  apply(name, gesture, (project) => produce(project, recipe));
+
+function apply(name: string, gesture: string | null, change: (project: Project) => Project): void {
+  useDocument.setState((state) => {
+    if (!state.project) return state;
+    const project = change(state.project);
+    if (project === state.project) return state;
+    const goesOn = gesture !== null && gesture === state.gesture;
+    return {
+      project,
+      past: goesOn ? state.past : [...state.past, { name, before: state.project }],
+      future: [],
+      gesture,
+    };
+  });
+}
+
+/** Ends a gesture: the next edit is a step of its own. */
+export const endGesture = (): void => useDocument.setState({ gesture: null });
+
+/** Takes back everything the running gesture did, as if it had not begun. */
+export function cancelGesture(gesture: string): void {
+  useDocument.setState((state) => {
+    const last = state.past.at(-1);
+    if (state.gesture !== gesture || !last) return state;
+    return { project: last.before, past: state.past.slice(0, -1), gesture: null };
+  });
+}
+
+export function undo(): void {
+  useDocument.setState((state) => {
+    const last = state.past.at(-1);
+    if (!last || !state.project) return state;
+    return {
+      project: last.before,
+      past: state.past.slice(0, -1),
+      future: [...state.future, { name: last.name, after: state.project }],
+      gesture: null,
+    };
+  });
+}
+
+export function redo(): void {
+  useDocument.setState((state) => {
+    const next = state.future.at(-1);
+    if (!next || !state.project) return state;
+    return {
+      project: next.after,
+      past: [...state.past, { name: next.name, before: state.project }],
+      future: state.future.slice(0, -1),
+      gesture: null,
+    };
+  });
+}

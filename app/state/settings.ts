@@ -1,0 +1,31 @@
+import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
+
+export type Theme = 'paper' | 'night';
+
+interface Settings {
+  /** Null follows the system. */
+  readonly theme: Theme | null;
+  readonly chainWidth: number;
+  readonly sheetWidth: number;
+  /** What is shown enlarged in the centre, if anything. */
+  readonly enlarged: 'main' | 'plan' | 'section' | null;
+}
+
+/** How this person likes the place: kept beside the projects, no part of any. */
+export const useSettings = create<Settings>()(
+  persist((): Settings => ({ theme: null, chainWidth: 244, sheetWidth: 316, enlarged: null }), { name: 'astrolabe-settings' }),
+);
+
+const dark = window.matchMedia('(prefers-color-scheme: dark)');
+export const themeInForce = (theme: Theme | null): Theme => theme ?? (dark.matches ? 'night' : 'paper');
+
+/** Keeps the page's theme attribute in step with the choice and the system. */
+export function followTheme(): void {
+  const apply = () => {
+    document.documentElement.dataset.theme = themeInForce(useSettings.getState().theme);
+  };
+  useSettings.subscribe(apply);
+  dark.addEventListener('change', apply);
+  apply();
+}

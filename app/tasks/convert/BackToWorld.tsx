@@ -1,0 +1,169 @@
+import { projectPoint, rayThrough, divide, partsToClip, worldToParts, pixelToPicture } from '../../../core/convert/project';
+import { pictureToWorld } from '../../../core/convert/unproject';
+import { distance, type Vec3 } from '../../../core/math/vec3';
+import type { CameraFrame } from '../../../core/camera/frame';
+import type { Expression } from '../../../core/conventions/express';
+import { letterOf } from '../../../core/conventions/axes';
+import { sharesOfDepth } from '../../../core/convert/project';
+import { depthChoiceOf } from '../../../formats/camera';
+import type { Project } from '../../../formats/project';
+import { useSituation } from '../../state/derive';
+import { edit } from '../../state/document';
+import { copy } from '../../ui/clipboard';
+import { figure, plain } from '../../ui/figures';
+import { Lozenge } from '../../ui/icons';
+import { NumberField } from '../../ui/NumberField';
+import { lengths, pixels } from '../../ui/parseNumber';
+import { reasonSentence } from '../../wording';
+
+type Route = Project['back']['route'];
+const routes: readonly { route: Route; label: string; aside?: string }[] = [
+  { route: 'depth', label: 'Depth value' },
+  { route: 'ahead', label: 'Distance ahead' },
+  { route: 'range', label: 'Range', aside: 'along the ray' },
+  { route: 'plane', label: 'Plane', aside: 'level, at' },
+];
+
+/** What each of the four ways would have to say for one point: depth 0 at near and 1 at far, distances, a height. */
+function equalValues(frame: CameraFrame, point: Vec3, across: number, upward: number): Record<Route, number | null> {
+  const parts = worldToParts(frame, point);
+  const picture = divide(frame, partsToClip(frame, parts));
+  return {
+    depth: picture.ok ? picture.value.shares.far : null,
+    ahead: parts[2],
+    range: distance(point, rayThrough(frame, across, upward).origin),
+    plane: point[1],
+  };
+}
+
+/** A way's value as the conventions in force write it, and back. */
+function shownValue(route: Route, e: Expression): { show: (v: number) => number; read: (v: number) => number } {
+  const same = (v: number) => v;
+  if (route === 'depth') return { show: (v) => e.toDepth(sharesOfDepth(v)), read: (v) => e.fromDepth(v).far };
+  if (route !== 'plane') return { show: same, read: same };
+  // The height along the world's up axis, with that axis's sign.
+  const sign = e.conventions.world.up[0] === '-' ? -1 : 1;
+  return { show: (v) => sign * v, read: (v) => sign * v };
+}
+
+export function BackToWorld() {
+  const { project, frame, expression: e } = useSituation();
+  const { back } = project;
+  const [across, upward] = pixelToPicture(frame, back.pixel);
+  const pixel = e.toScreen(frame.viewport, across, upward);
+  const found = pictureToWorld(frame, across, upward, depthChoiceOf(back));
+  const values = found.ok ? equalValues(frame, found.value, across, upward) : null;
+  const up = letterOf(e.conventions.world.up);
+  const again = found.ok ? projectPoint(frame, found.value).picture : null;
+  const ray = rayThrough(frame, across, upward);
+
+  const setPixel = (i: 0 | 1, value: number, gesture: string) => {
+    const next: [number, number] = [pixel[0], pixel[1]];
+    next[i] = value;
+    const [a, u] = e.fromScreen(frame.viewport, next);
+    edit(
+      'change the pixel',
+      (draft) => {
+        draft.back.pixel = [((a + 1) / 2) * frame.viewport.width, ((1 - u) / 2) * frame.viewport.height];
+      },
+      gesture,
+    );
+  };
+  const choose = (route: Route) => {
+    const value = values?.[route];
+    edit('choose the depth by another way', (draft) => {
+      draft.back = { ...draft.back, route, value: value ?? (route === 'depth' ? 0.5 : route === 'plane' ? 0 : frame.near * 2 + 1) };
+    });
+  };
+  const probeHere = () =>
+    found.ok &&
+    edit('put the probe at the pixel', (draft) => {
+      draft.probe = { body: null, drive: { rung: 'world', value: [...found.value] } };
+    });
+
+  return (
+    <section aria-label="Back to world">
+      <h2>Back to world</h2>
+      <div className="row">
+        <span className="label">Pixel</span>
+        {([0, 1] as const).map((i) => (
+          <NumberField key={i} label={'xy'[i]!} name={`Pixel ${'xy'[i]}`} width={76} value={pixel[i]} shown={(v) => figure(v, 2)} units={pixels} onChange={(v, g) => setPixel(i, v, g)} />
+        ))}
+        <span className="text-ink2">css px</span>
+      </div>
+      <div role="radiogroup" aria-label="How far">
+        {routes.map(({ route, label, aside }) => {
+          const on = back.route === route;
+          const { show, read } = shownValue(route, e);
+          const value = on ? back.value : (values?.[route] ?? null);
+          return (
+            <div key={route} className={`route${on ? ' on' : ''}`}>
+              <button className="pick" role="radio" aria-checked={on} onClick={() => !on && choose(route)}>
+                <Lozenge />
+                <span>
+                  {label} {aside && <span className="aside">{aside}</span>}
+                </span>
+              </button>
+              {route === 'plane' && <span className="sym">{up} =</span>}
+              {on ? (
+                <NumberField
+                  name={label}
+                  width={92}
+                  value={show(back.value)}
+                  shown={(v) => figure(v, route === 'depth' ? 6 : 4)}
+                  step={route === 'depth' ? 0.001 : 1}
+                  units={route === 'depth' ? {} : lengths}
+                  onChange={(v, gesture) =>
+                    edit(
+                      'change the depth',
+                      (draft) => {
+                        draft.back.value = read(v);
+                      },
+                      gesture,
+                    )
+                  }
+                />
+              ) : (
+                <span className="value">{value === null ? 'none' : figure(show(value), route === 'depth' ? 6 : 4)}</span>
+              )}
+            </div>
+          );
+        })}
+      </div>
+      <div className="work mt-1 border-t border-hair pt-1">
+        {values?.ahead !== null && values?.range !== null && values ? (
+          <>
+            range = {figure(values.ahead!, 4)} × {figure(ray.rangePerAhead, 5)} = {figure(values.range!, 2)}
+            <br />
+          </>
+        ) : null}
+        <span className="sym">p</span> = {frame.kind === 'perspective' ? 'eye' : 'pixel on the eye plane'} + range × ray
+      </div>
+      <div className="result">
+        {found.ok ? (
+          <>
+            <button className="big" title="Copy the point" onClick={() => void copy(`[${e.toWorld(found.value).map(plain).join(', ')}]`, 'the world point')}>
+              <output data-testid="result-world">{e.toWorld(found.value).map((v) => figure(v, 2)).join(', ')}</output>
+              <u>World</u>
+            </button>
+            {again?.ok && (
+              <div className="line">
+                sent forward again
+                <span className="right">{e.toScreen(frame.viewport, again.value.across, again.value.upward).map((v) => figure(v, 2)).join(', ')}</span>
+              </div>
+            )}
+            <div className="line">
+              <button className="plain-button" onClick={probeHere}>
+                Put the probe here
+              </button>
+            </div>
+          </>
+        ) : (
+          <div className="none" data-testid="result-none">
+            {reasonSentence[found.reason]}
+          </div>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,146 @@
+import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { cancelGesture, endGesture } from '../state/document';
+import { editable } from './figures';
+import { parseNumber, type Units } from './parseNumber';
+
+export interface NumberInputProps {
+  /** What the number is, for those who cannot see its label. */
+  readonly name: string;
+  readonly value: number;
+  /** Called with every value on the way; edits of one gesture are one step of undo. */
+  readonly onChange: (value: number, gesture: string) => void;
+  /** What one press of an arrow key adds. */
+  readonly step?: number;
+  readonly units?: Units;
+  /** A value that cannot be taken, in a sentence; null when it can. */
+  readonly refuse?: (value: number) => string | null;
+  readonly shown?: (value: number) => string;
+}
+
+/** The behaviour that every number has: typing, sums, units, arrow keys, the wheel, Escape. */
+function useNumber({ value, onChange, step = 1, units, refuse, shown = editable }: NumberInputProps) {
+  const gesture = `field ${useId()}`;
+  const [text, setText] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const started = useRef(false);
+
+  const offer = (next: number) => {
+    const reason = refuse?.(next) ?? null;
+    setWrong(reason);
+    if (reason || next === value) return;
+    started.current = true;
+    onChange(next, gesture);
+  };
+  const nudge = (by: number) => {
+    const next = Number((value + by).toPrecision(12));
+    setText(null);
+    offer(next);
+  };
+  const scale = (event: { shiftKey: boolean; altKey: boolean }) => step * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+  const finish = () => {
+    setText(null);
+    setWrong(null);
+    started.current = false;
+    endGesture();
+  };
+  return {
+    text: text ?? shown(value),
+    wrong,
+    nudge,
+    scale,
+    finish,
+    input: {
+      onFocus: (event: { currentTarget: HTMLInputElement }) => {
+        setText(editable(value));
+        const field = event.currentTarget;
+        requestAnimationFrame(() => field.select());
+      },
+      onChange: (event: { currentTarget: HTMLInputElement }) => {
+        const typed = event.currentTarget.value;
+        setText(typed);
+        const parsed = parseNumber(typed, units);
+        if (parsed === null) setWrong(typed.trim() ? 'This is not a number yet.' : null);
+        else offer(parsed);
+      },
+      onKeyDown: (event: KeyboardEvent<HTMLInputElement>) => {
+        if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+          event.preventDefault();
+          nudge(scale(event) * (event.key === 'ArrowUp' ? 1 : -1));
+        } else if (event.key === 'Enter') event.currentTarget.blur();
+        else if (event.key === 'Escape') {
+          event.stopPropagation();
+          if (started.current) cancelGesture(gesture);
+          event.currentTarget.blur();
+        }
+      },
+      onWheel: (event: { currentTarget: HTMLInputElement; deltaY: number; shiftKey: boolean; altKey: boolean }) => {
+        if (document.activeElement === event.currentTarget) nudge(scale(event) * (event.deltaY < 0 ? 1 : -1));
+      },
+      onBlur: finish,
+    },
+  };
+}
+
+/** A number alone, as the driven rung has it. */
+export function NumberInput(props: NumberInputProps) {
+  const number = useNumber(props);
+  return (
+    <input
+      aria-label={props.name}
+      aria-invalid={number.wrong !== null}
+      title={number.wrong ?? undefined}
+      inputMode="decimal"
+      spellCheck={false}
+      value={number.text}
+      {...number.input}
+    />
+  );
+}
+
+interface NumberFieldProps extends NumberInputProps {
+  /** The letter or word inside the field; dragging it changes the number. */
+  readonly label?: string;
+  readonly unit?: string;
+  readonly width?: number | string;
+}
+
+/** A number set in a line of the worksheet. */
+export function NumberField(props: NumberFieldProps) {
+  const { label, unit, width = 78, name } = props;
+  const number = useNumber(props);
+  const from = useRef<number | null>(null);
+  return (
+    <span className={`field${number.wrong ? ' bad' : ''}`} style={{ width }} title={number.wrong ?? undefined}>
+      {label && (
+        <span
+          onPointerDown={(event: PointerEvent<HTMLSpanElement>) => {
+            from.current = event.clientX;
+            event.currentTarget.setPointerCapture(event.pointerId);
+          }}
+          onPointerMove={(event) => {
+            if (from.current === null) return;
+            const steps = Math.trunc((event.clientX - from.current) / 3);
+            if (!steps) return;
+            from.current += steps * 3;
+            number.nudge(steps * number.scale(event));
+          }}
+          onPointerUp={() => {
+            from.current = null;
+            number.finish();
+          }}
+        >
+          {label}
+        </span>
+      )}
+      <input
+        aria-label={name}
+        aria-invalid={number.wrong !== null}
+        inputMode="decimal"
+        spellCheck={false}
+        value={number.text}
+        {...number.input}
+      />
+      {unit && <em>{unit}</em>}
+    </span>
+  );
+}
