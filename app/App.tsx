@@ -17,7 +17,10 @@ function Bench({ task }: { task: Task }) {
   const { chainWidth, sheetWidth } = useSettings();
   const { Sheet } = task;
   return (
-    <div className="app" style={{ '--chain-width': `${chainWidth}px`, '--sheet-width': `${sheetWidth}px` } as CSSProperties}>
+    <div
+      className="app"
+      style={{ '--chain-width': `${chainWidth}px`, '--sheet-width': `${sheetWidth}px` } as CSSProperties}
+    >
       <Header />
       <TaskStrip />
       <Chain />
@@ -57,7 +60,8 @@ function Resize({ side, width }: { side: 'chain' | 'sheet'; width: number }) {
       style={side === 'chain' ? { left: width - 4 } : { right: width - 4 }}
       onPointerDown={(event: PointerEvent<HTMLDivElement>) => event.currentTarget.setPointerCapture(event.pointerId)}
       onPointerMove={(event) => {
-        if (event.currentTarget.hasPointerCapture(event.pointerId)) set(side === 'chain' ? event.clientX : window.innerWidth - event.clientX);
+        if (event.currentTarget.hasPointerCapture(event.pointerId))
+          set(side === 'chain' ? event.clientX : window.innerWidth - event.clientX);
       }}
       onKeyDown={(event) => {
         if (event.key === 'ArrowLeft') set(width - 8 * sign);

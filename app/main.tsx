@@ -1,3 +1,4 @@
+import './policy';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { App } from './App';

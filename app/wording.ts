@@ -20,7 +20,12 @@ export interface Verdict {
   readonly measure: string;
 }
 
-const sides = { left: 'beyond the left edge', right: 'beyond the right edge', top: 'above the top', bottom: 'below the bottom' } as const;
+const sides = {
+  left: 'beyond the left edge',
+  right: 'beyond the right edge',
+  top: 'above the top',
+  bottom: 'below the bottom',
+} as const;
 
 /** How many CSS pixels a picture position lies past the nearest point of the viewport. */
 function pixelsPast({ viewport: { width, height } }: CameraFrame, [x, y]: readonly [number, number]): number {
@@ -47,23 +52,43 @@ export function probeVerdict({ frame, chain, project, occluder, roots }: Situati
       measure: `${figure(pixelsPast(frame, pixel.value), 1)} css px past the edge`,
     };
   if (outside.includes('near'))
-    return { kind: 'outside', text: 'Nearer than near', measure: `${figure(ahead, 2)} ahead, and near is ${figure(frame.near, 2)}. Lower near.` };
+    return {
+      kind: 'outside',
+      text: 'Nearer than near',
+      measure: `${figure(ahead, 2)} ahead, and near is ${figure(frame.near, 2)}. Lower near.`,
+    };
   if (outside.includes('far'))
-    return { kind: 'outside', text: 'Beyond far', measure: `${figure(ahead, 2)} ahead, and far is ${figure(frame.far!, 2)}. Raise far.` };
+    return {
+      kind: 'outside',
+      text: 'Beyond far',
+      measure: `${figure(ahead, 2)} ahead, and far is ${figure(frame.far!, 2)}. Raise far.`,
+    };
   if (occluder) {
     const root = roots.get(occluder.body)!;
     const name = project.bodies.find(({ id }) => id === root)!.name;
-    return { kind: 'inside', text: `On screen, hidden by ${name}`, measure: `which stands at range ${figure(occluder.distance, 2)}` };
+    return {
+      kind: 'inside',
+      text: `On screen, hidden by ${name}`,
+      measure: `which stands at range ${figure(occluder.distance, 2)}`,
+    };
   }
   const [scale] = pixelsPerUnit(frame, ahead);
-  return { kind: 'inside', text: 'On screen', measure: `${figure(scale, scale < 10 ? 2 : 1)} px per ${singular(unit)} here` };
+  return {
+    kind: 'inside',
+    text: 'On screen',
+    measure: `${figure(scale, scale < 10 ? 2 : 1)} px per ${singular(unit)} here`,
+  };
 }
 
 /** “metres” as one of them. */
 export const singular = (unit: string): string => (unit.endsWith('s') && unit.length > 2 ? unit.slice(0, -1) : unit);
 
 /** The chain's rungs by the names they go by. */
-export const rungNames = { local: 'Local', world: 'World', view: 'View', clip: 'Clip', ndc: 'NDC', screen: 'Screen' } as const satisfies Record<
-  string,
-  string
->;
+export const rungNames = {
+  local: 'Local',
+  world: 'World',
+  view: 'View',
+  clip: 'Clip',
+  ndc: 'NDC',
+  screen: 'Screen',
+} as const satisfies Record<string, string>;

@@ -17,7 +17,9 @@ describe('Saltmarrow', () => {
       for (let i = 0; i < shape.indices.length; i += 3) {
         const [a, b, c] = [at(i), at(i + 1), at(i + 2)] as [number[], number[], number[]];
         volume +=
-          a[0]! * (b[1]! * c[2]! - b[2]! * c[1]!) + a[1]! * (b[2]! * c[0]! - b[0]! * c[2]!) + a[2]! * (b[0]! * c[1]! - b[1]! * c[0]!);
+          a[0]! * (b[1]! * c[2]! - b[2]! * c[1]!) +
+          a[1]! * (b[2]! * c[0]! - b[0]! * c[2]!) +
+          a[2]! * (b[0]! * c[1]! - b[1]! * c[0]!);
       }
       expect(volume, id).toBeGreaterThan(0);
     }

@@ -23,7 +23,13 @@ export function coreCamera(camera: ProjectCamera): Camera {
     orientation,
     projection:
       p.kind === 'perspective'
-        ? { kind: 'perspective', near: p.near, far: p.far, lens: { verticalFov: radians(p.verticalFov) }, shift: p.shift }
+        ? {
+            kind: 'perspective',
+            near: p.near,
+            far: p.far,
+            lens: { verticalFov: radians(p.verticalFov) },
+            shift: p.shift,
+          }
         : { kind: 'orthographic', near: p.near, far: p.far, size: { height: p.height }, shift: p.shift },
   };
 }
@@ -133,7 +139,12 @@ export function projectRequest(project: Project, e: Expression, probe: Vec3 | nu
         ? { ahead: choice.ahead }
         : choice.kind === 'range'
           ? { range: choice.range }
-          : { plane: { point: [...e.toWorld(choice.point)] as [number, number, number], normal: [...e.toWorld(choice.normal)] as [number, number, number] } };
+          : {
+              plane: {
+                point: [...e.toWorld(choice.point)] as [number, number, number],
+                normal: [...e.toWorld(choice.normal)] as [number, number, number],
+              },
+            };
   const pixels: [number, number][] = [[...pixel]];
   return {
     astrolabe: 1,
@@ -143,7 +154,9 @@ export function projectRequest(project: Project, e: Expression, probe: Vec3 | nu
     bodies: project.bodies.map((body) => expressBody(body, e)),
     queries: [
       { id: 'matrices', op: 'matrices' },
-      ...(probe ? [{ id: 'probe', op: 'worldToScreen' as const, points: [[...e.toWorld(probe)] as [number, number, number]] }] : []),
+      ...(probe
+        ? [{ id: 'probe', op: 'worldToScreen' as const, points: [[...e.toWorld(probe)] as [number, number, number]] }]
+        : []),
       { id: 'back', op: 'screenToWorld', pixels, at },
       { id: 'ray', op: 'rays', pixels },
       { id: 'hit', op: 'pick', pixels },

@@ -118,11 +118,17 @@ function meshProblems(shape: ProjectBody['shape'], at: string): Problem[] {
   const count = shape.positions.length / 3;
   if (!Number.isInteger(count))
     return [{ path: `${at}.positions`, message: 'The numbers of positions come in threes: x, y, z.' }];
-  if (shape.indices.length % 3) return [{ path: `${at}.indices`, message: 'The indices come in threes, one triangle each.' }];
+  if (shape.indices.length % 3)
+    return [{ path: `${at}.indices`, message: 'The indices come in threes, one triangle each.' }];
   const beyond = shape.indices.findIndex((i) => i >= count);
   return beyond < 0
     ? []
-    : [{ path: `${at}.indices[${beyond}]`, message: `The index ${shape.indices[beyond]} is beyond the last vertex, ${count - 1}.` }];
+    : [
+        {
+          path: `${at}.indices[${beyond}]`,
+          message: `The index ${shape.indices[beyond]} is beyond the last vertex, ${count - 1}.`,
+        },
+      ];
 }
 
 /** A project from the text of a file, or what is wrong with it. */
@@ -136,7 +142,13 @@ export function parseProject(text: string): ReadProject {
   if (typeof value === 'object' && value !== null && 'astrolabe' in value && !('astrolabeProject' in value))
     return {
       ok: false,
-      problems: [{ path: 'astrolabe', message: 'This file is a compute request, not a project. Give it to the command line: astrolabe compute FILE.' }],
+      problems: [
+        {
+          path: 'astrolabe',
+          message:
+            'This file is a compute request, not a project. Give it to the command line: astrolabe compute FILE.',
+        },
+      ],
     };
   return readProject(value);
 }

@@ -100,7 +100,8 @@ function driveFrom(rung: DrivableRung): void {
   const { frame, placed, project } = currentSituation();
   const body = project.probe.body === null ? null : (placed.get(project.probe.body) ?? null);
   const drive = redrive(frame, body, project.probe.drive, rung);
-  if (!drive.ok) return complain(`The probe cannot be driven from ${rungNames[rung]} here. ${reasonSentence[drive.reason]}`);
+  if (!drive.ok)
+    return complain(`The probe cannot be driven from ${rungNames[rung]} here. ${reasonSentence[drive.reason]}`);
   edit(`drive from ${rungNames[rung]}`, (draft) => {
     draft.probe.drive = { rung, value: [...drive.value.value] };
   });
@@ -181,7 +182,13 @@ function RungCard({ rung, situation }: { rung: Rung; situation: Situation }) {
               <Figure value={numbers[i]!} name={`${name} ${axis}`} out={bad[i] ?? false} />
             ) : (
               <span className="none" title={reason ? reasonSentence[reason] : undefined}>
-                {i === 0 ? (reason === 'behindEye' ? 'behind the eye' : reason === 'onEyePlane' ? 'on the eye’s plane' : 'no point') : ''}
+                {i === 0
+                  ? reason === 'behindEye'
+                    ? 'behind the eye'
+                    : reason === 'onEyePlane'
+                      ? 'on the eye’s plane'
+                      : 'no point'
+                  : ''}
               </span>
             )}
           </div>
@@ -197,8 +204,16 @@ const Figure = memo(function Figure({ value, name, out }: { value: number; name:
   const [shown, setShown] = useState({ text, changed: false });
   if (shown.text !== text) setShown({ text, changed: true });
   return (
-    <button className={`number${out ? ' out' : ''}`} title={`Copy ${name}`} aria-label={`${name} ${text}`} onClick={() => void copy(plain(value), name)}>
-      {out && <Glyph kind="outside" size={9} />} <span key={text} className={shown.changed ? 'changed' : undefined}>{text}</span>
+    <button
+      className={`number${out ? ' out' : ''}`}
+      title={`Copy ${name}`}
+      aria-label={`${name} ${text}`}
+      onClick={() => void copy(plain(value), name)}
+    >
+      {out && <Glyph kind="outside" size={9} />}{' '}
+      <span key={text} className={shown.changed ? 'changed' : undefined}>
+        {text}
+      </span>
     </button>
   );
 });

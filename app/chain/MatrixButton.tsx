@@ -16,31 +16,80 @@ interface Opened {
 }
 
 /** The matrix of a step for column vectors, forward or undone, in the conventions in force. */
-function matrixOf(step: 'model' | 'view' | 'projection', undone: boolean, { expression: e, frame, placed, project }: Situation): Opened | null {
+function matrixOf(
+  step: 'model' | 'view' | 'projection',
+  undone: boolean,
+  { expression: e, frame, placed, project }: Situation,
+): Opened | null {
   const power = undone ? <sup>−1</sup> : null;
   if (step === 'model') {
     const body = project.probe.body === null ? undefined : placed.get(project.probe.body);
     const forward = body ? e.toModel(body.toWorld) : null;
     const matrix = forward && (undone ? invertAffine(forward) : forward);
-    return matrix && { title: <>Model <span className="sym">M</span>{power}</>, name: undone ? 'inverse model' : 'model', matrix };
+    return (
+      matrix && {
+        title: (
+          <>
+            Model <span className="sym">M</span>
+            {power}
+          </>
+        ),
+        name: undone ? 'inverse model' : 'model',
+        matrix,
+      }
+    );
   }
   if (step === 'view')
-    return { title: <>View <span className="sym">V</span>{power}</>, name: undone ? 'camera to world' : 'view', matrix: e.matrix(frame, undone ? 'cameraToWorld' : 'view') };
-  return { title: <>Projection <span className="sym">P</span></>, name: 'projection', matrix: e.matrix(frame, 'projection') };
+    return {
+      title: (
+        <>
+          View <span className="sym">V</span>
+          {power}
+        </>
+      ),
+      name: undone ? 'camera to world' : 'view',
+      matrix: e.matrix(frame, undone ? 'cameraToWorld' : 'view'),
+    };
+  return {
+    title: (
+      <>
+        Projection <span className="sym">P</span>
+      </>
+    ),
+    name: 'projection',
+    matrix: e.matrix(frame, 'projection'),
+  };
 }
 
 /** The button between two rungs that opens what leads from one to the other. */
 export function MatrixButton({ step, undone }: { step: Step; undone: boolean }) {
   const situation = useSituation();
   const divides = step === 'divide';
-  const names = { model: 'model matrix', view: 'view matrix', projection: 'projection matrix', divide: 'division by w', viewport: 'viewport mapping' };
+  const names = {
+    model: 'model matrix',
+    view: 'view matrix',
+    projection: 'projection matrix',
+    divide: 'division by w',
+    viewport: 'viewport mapping',
+  };
   return (
     <Popover.Root>
-      <Popover.Trigger className="matrix-button" aria-label={`Open the ${names[step]}`} title={`Open the ${names[step]}`}>
+      <Popover.Trigger
+        className="matrix-button"
+        aria-label={`Open the ${names[step]}`}
+        title={`Open the ${names[step]}`}
+      >
         {divides ? <DivideIcon /> : <MatrixIcon />}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="pop" side="right" align="start" sideOffset={14} collisionPadding={8} aria-label={names[step]}>
+        <Popover.Content
+          className="pop"
+          side="right"
+          align="start"
+          sideOffset={14}
+          collisionPadding={8}
+          aria-label={names[step]}
+        >
           {step === 'divide' ? (
             <Division situation={situation} />
           ) : step === 'viewport' ? (
@@ -55,7 +104,8 @@ export function MatrixButton({ step, undone }: { step: Step; undone: boolean }) 
 }
 
 function MatrixView({ opened, e }: { opened: Opened | null; e: Expression }) {
-  if (!opened) return <p>The probe is a free point: its own space is the world’s, and the model matrix is the identity.</p>;
+  if (!opened)
+    return <p>The probe is a free point: its own space is the world’s, and the model matrix is the identity.</p>;
   const { vectors, storage } = e.conventions.matrix;
   // As it stands in a formula: the transpose when vectors are rows.
   const written = vectors === 'row' ? transpose(opened.matrix) : opened.matrix;
@@ -65,9 +115,7 @@ function MatrixView({ opened, e }: { opened: Opened | null; e: Expression }) {
   return (
     <>
       <h3>{opened.title}</h3>
-      <p>
-        {vectors === 'row' ? 'p′ = p·M, rows multiply from the left' : 'p′ = M·p, columns multiply from the right'}
-      </p>
+      <p>{vectors === 'row' ? 'p′ = p·M, rows multiply from the left' : 'p′ = M·p, columns multiply from the right'}</p>
       <div className="matrix" data-testid="matrix">
         {written.map((value, i) => (
           <span key={i} className={value === 0 ? 'zero' : undefined}>
@@ -79,10 +127,26 @@ function MatrixView({ opened, e }: { opened: Opened | null; e: Expression }) {
         <button className="plain-button" onClick={() => void copy(flat, `the ${opened.name} matrix, ${storage}`)}>
           Copy {storage}
         </button>
-        <button className="plain-button" onClick={() => void copy(rows.map((row) => row.map((v) => plain(v)).join('\t')).join('\n'), `the ${opened.name} matrix as rows`)}>
+        <button
+          className="plain-button"
+          onClick={() =>
+            void copy(
+              rows.map((row) => row.map((v) => plain(v)).join('\t')).join('\n'),
+              `the ${opened.name} matrix as rows`,
+            )
+          }
+        >
           Copy rows
         </button>
-        <button className="plain-button" onClick={() => void copy(JSON.stringify({ name: opened.name, vectors, storage, values: list }), `the ${opened.name} matrix as JSON`)}>
+        <button
+          className="plain-button"
+          onClick={() =>
+            void copy(
+              JSON.stringify({ name: opened.name, vectors, storage, values: list }),
+              `the ${opened.name} matrix as JSON`,
+            )
+          }
+        >
           Copy JSON
         </button>
       </div>
@@ -97,11 +161,19 @@ function Division({ situation: { chain, expression: e } }: { situation: Situatio
   return (
     <>
       <h3>Divide by w</h3>
-      <p>w is {figure(clip[3], 6)}{ndc ? ', the same for all three.' : ': there is nothing to divide by ahead of the eye.'}</p>
+      <p>
+        w is {figure(clip[3], 6)}
+        {ndc ? ', the same for all three.' : ': there is nothing to divide by ahead of the eye.'}
+      </p>
       <div className="work mt-1">
         {(['x', 'y', 'z'] as const).map((axis, i) => (
           <div key={axis}>
-            {axis} = {figure(clip[i]!, 6)} ÷ {figure(clip[3], 6)} {ndc && <>= <b>{figure(ndc[i]!, 8)}</b></>}
+            {axis} = {figure(clip[i]!, 6)} ÷ {figure(clip[3], 6)}{' '}
+            {ndc && (
+              <>
+                = <b>{figure(ndc[i]!, 8)}</b>
+              </>
+            )}
           </div>
         ))}
       </div>
@@ -120,11 +192,18 @@ function ViewportStep({ situation: { expression: e, frame } }: { situation: Situ
     <>
       <h3>Viewport</h3>
       <p>
-        {v.width} × {v.height} css px from the {topLeft ? 'top left' : 'bottom left'}, pixel centres at {screen.pixelCentre === 0 ? 'whole numbers' : '.5'}
+        {v.width} × {v.height} css px from the {topLeft ? 'top left' : 'bottom left'}, pixel centres at{' '}
+        {screen.pixelCentre === 0 ? 'whole numbers' : '.5'}
       </p>
       <div className="work mt-1">
-        <div>x = (NDC x + 1) ÷ 2 × {v.width}{half}</div>
-        <div>y = ({along ? 'NDC y + 1' : '1 − NDC y'}) ÷ 2 × {v.height}{half}</div>
+        <div>
+          x = (NDC x + 1) ÷ 2 × {v.width}
+          {half}
+        </div>
+        <div>
+          y = ({along ? 'NDC y + 1' : '1 − NDC y'}) ÷ 2 × {v.height}
+          {half}
+        </div>
         <div>
           depth = (NDC z − {figure(Math.min(ndc.near, ndc.far), 2)}) ÷ {figure(Math.abs(ndc.far - ndc.near), 2)}
         </div>

@@ -22,7 +22,13 @@ export function ProbePicker() {
         <Caret />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="pop" style={{ width: 260, padding: 0 }} align="start" sideOffset={4} aria-label="Probe">
+        <Popover.Content
+          className="pop"
+          style={{ width: 260, padding: 0 }}
+          align="start"
+          sideOffset={4}
+          aria-label="Probe"
+        >
           <Command label="Bodies">
             <Command.Input className="list-input" placeholder="Find a body" autoFocus />
             <Command.List className="max-h-[400px] overflow-auto py-1">
@@ -32,7 +38,12 @@ export function ProbePicker() {
               </Command.Item>
               {open &&
                 project.bodies.map((body) => (
-                  <Command.Item key={body.id} value={`${body.name} ${body.id}`} className="menu-item" onSelect={() => choose(body.id)}>
+                  <Command.Item
+                    key={body.id}
+                    value={`${body.name} ${body.id}`}
+                    className="menu-item"
+                    onSelect={() => choose(body.id)}
+                  >
                     <span style={{ paddingLeft: roots.get(body.id) === body.id ? 0 : 12 }}>{body.name}</span>
                     <span className="right">{body.shape.kind}</span>
                   </Command.Item>

@@ -5,7 +5,11 @@ import { pictureToPixel, pixelToPicture, sharesOfDepth } from '../../core/conver
 import type { Vec3 } from '../../core/math/vec3';
 
 /** How the held value of a rung is written in the conventions in force, and read back. The two undo each other. */
-export function heldNumbers(rung: DrivableRung, e: Expression, frame: CameraFrame): { show(held: Vec3): Vec3; read(shown: Vec3): Vec3 } {
+export function heldNumbers(
+  rung: DrivableRung,
+  e: Expression,
+  frame: CameraFrame,
+): { show(held: Vec3): Vec3; read(shown: Vec3): Vec3 } {
   switch (rung) {
     case 'local':
     case 'world':
@@ -22,8 +26,14 @@ export function heldNumbers(rung: DrivableRung, e: Expression, frame: CameraFram
       };
     case 'screen':
       return {
-        show: ([x, y, depth]) => [...e.toScreen(frame.viewport, ...pixelToPicture(frame, [x, y])), e.toDepth(sharesOfDepth(depth))],
-        read: ([x, y, depth]) => [...pictureToPixel(frame, ...e.fromScreen(frame.viewport, [x, y])), e.fromDepth(depth).far],
+        show: ([x, y, depth]) => [
+          ...e.toScreen(frame.viewport, ...pixelToPicture(frame, [x, y])),
+          e.toDepth(sharesOfDepth(depth)),
+        ],
+        read: ([x, y, depth]) => [
+          ...pictureToPixel(frame, ...e.fromScreen(frame.viewport, [x, y])),
+          e.fromDepth(depth).far,
+        ],
       };
   }
 }

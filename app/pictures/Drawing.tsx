@@ -1,4 +1,4 @@
-import { useMemo, useRef, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { worldToPixel } from '../../core/convert/project';
 import { fieldOfView } from '../../core/camera/projection';
 import { addScaled, distance, dot, sub, type Vec2, type Vec3 } from '../../core/math/vec3';
@@ -9,7 +9,19 @@ import { edit } from '../state/document';
 import { carry } from '../../core/convert/chain';
 import { figure } from '../ui/figures';
 import { moveEye, setDepthLimit, setHeight, setVerticalFov, turnTo, anglesNow } from './camera';
-import { cutPoint, drawingFrame, drawingPoint, drawnFar, fitted, headingOf, roundLength, useDrawings, type DrawingName, type DrawingView, type Size } from './drawings';
+import {
+  cutPoint,
+  drawingFrame,
+  drawingPoint,
+  drawnFar,
+  fitted,
+  headingOf,
+  roundLength,
+  useDrawings,
+  type DrawingName,
+  type DrawingView,
+  type Size,
+} from './drawings';
 import { GrabLine, Handle, type Move } from './Handle';
 import { around, place, textWidth, type Label, type Rect, type Spot } from './labels';
 import { closed, Dimension, n2, open, ProbeMark } from './marks';
@@ -18,17 +30,20 @@ import { closed, Dimension, n2, open, ProbeMark } from './marks';
 export function useDrawingView(name: DrawingName, size: Size): DrawingView {
   const situation = useSituation();
   const kept = useDrawings((state) => state[name]);
-  const first = useRef<{ key: string; view: DrawingView } | null>(null);
-  return useMemo(() => {
-    if (kept) return kept;
-    // One fit for a project and size: a drawing does not jump while the camera in it is dragged.
-    const key = `${situation.project.id} ${size.width}×${size.height}`;
-    if (first.current?.key !== key) first.current = { key, view: fitted(name, size, situation) };
-    return first.current.view;
-  }, [kept, name, size, situation]);
+  const fits = useDrawings((state) => state.fits);
+  // One fit for a project and size: a drawing does not jump while the camera in it is dragged.
+  const key = `${situation.project.id} ${size.width}×${size.height} ${fits}`;
+  const [first, setFirst] = useState<{ key: string; view: DrawingView } | null>(null);
+  if (kept) return kept;
+  if (first?.key === key) return first.view;
+  const view = fitted(name, size, situation);
+  setFirst({ key, view });
+  return view;
 }
 
-export const fitDrawing = (name: DrawingName): void => useDrawings.setState({ [name]: null });
+/** Brings the camera and what it sees into a drawing again. */
+export const fitDrawing = (name: DrawingName): void =>
+  useDrawings.setState(({ fits }) => ({ [name]: null, fits: fits + 1 }));
 
 interface Shared {
   readonly drawing: CameraFrame;
@@ -48,7 +63,14 @@ export function Drawing({ name, size, view }: { name: DrawingName; size: Size; v
   const shared: Shared = { drawing, size, view, at };
   const clip = `${name}-clip`;
   return (
-    <svg className={`overlay ${name === 'plan' && situation.project.ground ? 'on-water' : ''}`} width={size.width} height={size.height} viewBox={`0 0 ${size.width} ${size.height}`} role="group" aria-label={name === 'plan' ? 'Plan' : 'Section'}>
+    <svg
+      className={`overlay ${name === 'plan' && situation.project.ground ? 'on-water' : ''}`}
+      width={size.width}
+      height={size.height}
+      viewBox={`0 0 ${size.width} ${size.height}`}
+      role="group"
+      aria-label={name === 'plan' ? 'Plan' : 'Section'}
+    >
       <clipPath id={clip}>
         <rect x="1" y="1" width={size.width - 2} height={size.height - 2} />
       </clipPath>
@@ -94,7 +116,10 @@ function Sheet({ name, view, size }: { name: DrawingName; view: DrawingView; siz
         const k = 1.1 ** Math.max(-3, Math.min(3, event.deltaY / 100));
         const offset = [event.clientX - box.left - size.width / 2, event.clientY - box.top - size.height / 2] as const;
         const shift = view.unitsPerPixel * (1 - k);
-        set({ unitsPerPixel: view.unitsPerPixel * k, middle: [view.middle[0] + offset[0] * shift, view.middle[1] + offset[1] * shift * flip] });
+        set({
+          unitsPerPixel: view.unitsPerPixel * k,
+          middle: [view.middle[0] + offset[0] * shift, view.middle[1] + offset[1] * shift * flip],
+        });
       }}
     />
   );
@@ -106,11 +131,27 @@ function cutOf(name: DrawingName, situation: Situation) {
   const { extents: e } = frame;
   const far = drawnFar(situation);
   const corner = (ahead: number, side: 0 | 1): Vec3 =>
-    name === 'plan' ? cutPoint(frame, ahead, [e.left, e.right][side]!, 0) : cutPoint(frame, ahead, 0, [e.bottom, e.top][side]!);
-  return { far, near0: corner(frame.near, 0), near1: corner(frame.near, 1), far0: corner(far, 0), far1: corner(far, 1) };
+    name === 'plan'
+      ? cutPoint(frame, ahead, [e.left, e.right][side]!, 0)
+      : cutPoint(frame, ahead, 0, [e.bottom, e.top][side]!);
+  return {
+    far,
+    near0: corner(frame.near, 0),
+    near1: corner(frame.near, 1),
+    far0: corner(far, 0),
+    far1: corner(far, 1),
+  };
 }
 
-function Construction({ name, shared: { at, view }, situation }: { name: DrawingName; shared: Shared; situation: Situation }) {
+function Construction({
+  name,
+  shared: { at, view },
+  situation,
+}: {
+  name: DrawingName;
+  shared: Shared;
+  situation: Situation;
+}) {
   const { frame, chain, expression: e } = situation;
   const cut = cutOf(name, situation);
   const [n0, n1, f0, f1] = [at(cut.near0), at(cut.near1), at(cut.far0), at(cut.far1)];
@@ -131,7 +172,10 @@ function Construction({ name, shared: { at, view }, situation }: { name: Drawing
   const [a0, a1] = [onArc(f0), onArc(f1)];
   const middle: Vec2 = [(a0[0] + a1[0]) / 2, (a0[1] + a1[1]) / 2];
   const outward = Math.hypot(middle[0] - eye[0], middle[1] - eye[1]) || 1;
-  const arcText: Vec2 = [middle[0] + ((middle[0] - eye[0]) / outward) * 14, middle[1] + ((middle[1] - eye[1]) / outward) * 14];
+  const arcText: Vec2 = [
+    middle[0] + ((middle[0] - eye[0]) / outward) * 14,
+    middle[1] + ((middle[1] - eye[1]) / outward) * 14,
+  ];
   const sweep = (a0[0] - eye[0]) * (a1[1] - eye[1]) - (a0[1] - eye[1]) * (a1[0] - eye[0]) > 0 ? 1 : 0;
   const probe = chain.ok ? chain.value.world : null;
   return (
@@ -142,7 +186,10 @@ function Construction({ name, shared: { at, view }, situation }: { name: Drawing
       <path className="axis-line" d={open([eye, axisEnd])} />
       {field !== null && radius > 18 && (
         <>
-          <path className="dl" d={`M${n2(a0[0])} ${n2(a0[1])}A${n2(radius)} ${n2(radius)} 0 0 ${sweep} ${n2(a1[0])} ${n2(a1[1])}`} />
+          <path
+            className="dl"
+            d={`M${n2(a0[0])} ${n2(a0[1])}A${n2(radius)} ${n2(radius)} 0 0 ${sweep} ${n2(a1[0])} ${n2(a1[1])}`}
+          />
           <text className="nm halo" x={n2(arcText[0])} y={n2(arcText[1] + 4)} textAnchor="middle">
             {figure(field, degrees ? 2 : 4)}
             {degrees ? '°' : ''}
@@ -150,7 +197,10 @@ function Construction({ name, shared: { at, view }, situation }: { name: Drawing
         </>
       )}
       {probe && <ProbeDimension name={name} probe={probe} at={at} view={view} situation={situation} />}
-      <g className="eye" transform={`translate(${n2(eye[0])} ${n2(eye[1])}) rotate(${n2((Math.atan2(axisEnd[1] - eye[1], axisEnd[0] - eye[0]) * 180) / Math.PI + 90)})`}>
+      <g
+        className="eye"
+        transform={`translate(${n2(eye[0])} ${n2(eye[1])}) rotate(${n2((Math.atan2(axisEnd[1] - eye[1], axisEnd[0] - eye[0]) * 180) / Math.PI + 90)})`}
+      >
         <path d="M0 -5.5L4 4H-4Z" />
       </g>
       {probe && <ProbeMark x={at(probe)[0]} y={at(probe)[1]} r={5.5} />}
@@ -159,7 +209,19 @@ function Construction({ name, shared: { at, view }, situation }: { name: Drawing
 }
 
 /** Plan: the level distance along the heading. Section: the distance ahead along the gaze. Each clear of the frustum's axis on the probe's side. */
-function ProbeDimension({ name, probe, at, view, situation: { frame } }: { name: DrawingName; probe: Vec3; at: (p: Vec3) => Vec2; view: DrawingView; situation: Situation }) {
+function ProbeDimension({
+  name,
+  probe,
+  at,
+  view,
+  situation: { frame },
+}: {
+  name: DrawingName;
+  probe: Vec3;
+  at: (p: Vec3) => Vec2;
+  view: DrawingView;
+  situation: Situation;
+}) {
   const d = sub(probe, frame.eye);
   const { heading, right } = headingOf(frame);
   const plan = name === 'plan';
@@ -173,8 +235,16 @@ function ProbeDimension({ name, probe, at, view, situation: { frame } }: { name:
   return (
     <>
       <path className="sightl" d={open([at(frame.eye), at(probe)])} />
-      <path className="ext" d={`${open([point(0, side * 5 * view.unitsPerPixel), point(0, past)])}${open([point(length, off + side * 8 * view.unitsPerPixel), point(length, past)])}`} />
-      <Dimension a={point(0, clear)} b={point(length, clear)} label={`${figure(length, 2)} ${plan ? 'level' : 'ahead'}`} className={plan ? '' : 'on-water'} />
+      <path
+        className="ext"
+        d={`${open([point(0, side * 5 * view.unitsPerPixel), point(0, past)])}${open([point(length, off + side * 8 * view.unitsPerPixel), point(length, past)])}`}
+      />
+      <Dimension
+        a={point(0, clear)}
+        b={point(length, clear)}
+        label={`${figure(length, 2)} ${plan ? 'level' : 'ahead'}`}
+        className={plan ? '' : 'on-water'}
+      />
     </>
   );
 }
@@ -199,23 +269,57 @@ function Names({ name, shared: { at, size }, situation }: { name: DrawingName; s
   }
   const eye = at(frame.eye);
   taken.push({ x: eye[0] - 6, y: eye[1] - 6, width: 12, height: 12 });
-  const beside: Spot[] = [{ dx: 10, dy: 8, anchor: 'start' }, { dx: -10, dy: 8, anchor: 'end' }, { dx: 0, dy: -14, anchor: 'middle' }, { dx: 0, dy: 18, anchor: 'middle' }];
+  const beside: Spot[] = [
+    { dx: 10, dy: 8, anchor: 'start' },
+    { dx: -10, dy: 8, anchor: 'end' },
+    { dx: 0, dy: -14, anchor: 'middle' },
+    { dx: 0, dy: 18, anchor: 'middle' },
+  ];
   word('eye', 'eye', eye, 'se halo', beside);
   const short = (v: number) => figure(v, Number.isInteger(v) ? 0 : 2);
-  word('near', `near ${short(frame.near)}`, at(cut.near1), 'nm bt halo', [{ dx: 8, dy: -6, anchor: 'start' }, { dx: 8, dy: 10, anchor: 'start' }, { dx: -8, dy: -6, anchor: 'end' }, { dx: 0, dy: 16, anchor: 'middle' }], true);
+  word(
+    'near',
+    `near ${short(frame.near)}`,
+    at(cut.near1),
+    'nm bt halo',
+    [
+      { dx: 8, dy: -6, anchor: 'start' },
+      { dx: 8, dy: 10, anchor: 'start' },
+      { dx: -8, dy: -6, anchor: 'end' },
+      { dx: 0, dy: 16, anchor: 'middle' },
+    ],
+    true,
+  );
   const farMiddle: Vec2 = [(at(cut.far0)[0] + at(cut.far1)[0]) / 2, (at(cut.far0)[1] + at(cut.far1)[1]) / 2];
-  const inward: Spot[] = [{ dx: -8, dy: -14, anchor: 'end' }, { dx: 0, dy: 14, anchor: 'middle' }, { dx: -8, dy: 14, anchor: 'end' }, { dx: 8, dy: 14, anchor: 'start' }];
+  const inward: Spot[] = [
+    { dx: -8, dy: -14, anchor: 'end' },
+    { dx: 0, dy: 14, anchor: 'middle' },
+    { dx: -8, dy: 14, anchor: 'end' },
+    { dx: 8, dy: 14, anchor: 'start' },
+  ];
   word('far', frame.far === null ? 'no far limit' : `far ${short(frame.far)}`, farMiddle, 'nm bt halo', inward, true);
   const ground = project.ground;
   if (name === 'section' && ground) {
     const up = e.conventions.world.up;
     const level = at([frame.eye[0], ground.height, frame.eye[2]])[1];
-    word('ground', `${letterOf(up)} = ${short(signOf(up) * ground.height)}`, [size.width - 44, level], 'nm m2 halo', [{ dx: 36, dy: 10, anchor: 'end' }, { dx: 36, dy: -10, anchor: 'end' }], true);
+    word(
+      'ground',
+      `${letterOf(up)} = ${short(signOf(up) * ground.height)}`,
+      [size.width - 44, level],
+      'nm m2 halo',
+      [
+        { dx: 36, dy: 10, anchor: 'end' },
+        { dx: 36, dy: -10, anchor: 'end' },
+      ],
+      true,
+    );
   }
   const { placed } = place(words, { x: 3, y: 3, width: size.width - 6, height: size.height - 6 }, taken);
   return (
     <g pointerEvents="none">
-      {name === 'section' && ground && <path className="horz" d={`M0 ${n2(at([frame.eye[0], ground.height, frame.eye[2]])[1])}H${size.width}`} />}
+      {name === 'section' && ground && (
+        <path className="horz" d={`M0 ${n2(at([frame.eye[0], ground.height, frame.eye[2]])[1])}H${size.width}`} />
+      )}
       {placed.map(({ label, at: p, spot }) => (
         <text key={label.key} className={label.className} x={n2(p.x)} y={n2(p.y)} textAnchor={spot.anchor}>
           {label.text}
@@ -228,7 +332,13 @@ function Names({ name, shared: { at, size }, situation }: { name: DrawingName; s
 const signed = (axis: SignedAxis) => axis.replace('-', '\u2212');
 
 /** The axes by letter as the conventions name them, and the scale bar. */
-function Furniture({ shared: { size, view }, situation: { expression: e, project } }: { shared: Shared; situation: Situation }) {
+function Furniture({
+  shared: { size, view },
+  situation: { expression: e, project },
+}: {
+  shared: Shared;
+  situation: Situation;
+}) {
   const world = e.conventions.world;
   const nameOf = (inside: Vec3): string => {
     const v = reexpress(canonicalAxes, world, inside);
@@ -245,18 +355,32 @@ function Furniture({ shared: { size, view }, situation: { expression: e, project
     <g pointerEvents="none">
       <path className="dl" d={`M16.5 ${h - 16.5}V${h - 37}M16.5 ${h - 16.5}H37`} />
       <path className="dh" d={`M16.5 ${h - 42}l-2 7h4ZM42 ${h - 16.5}l-7-2v4Z`} />
-      <text className="nm halo" x="22" y={h - 33}>{nameOf([0, 0, -1])}</text>
-      <text className="nm halo" x="45" y={h - 13}>{nameOf([1, 0, 0])}</text>
+      <text className="nm halo" x="22" y={h - 33}>
+        {nameOf([0, 0, -1])}
+      </text>
+      <text className="nm halo" x="45" y={h - 13}>
+        {nameOf([1, 0, 0])}
+      </text>
       <rect className="baro" x={n2(x0)} y={h - 16.5} width={n2(w * 5)} height="4" />
       <path className="bar" d={bars} />
-      <text className="nm halo" x={n2(x0)} y={h - 21} textAnchor="middle">0</text>
+      <text className="nm halo" x={n2(x0)} y={h - 21} textAnchor="middle">
+        0
+      </text>
       <text className="nm halo" x={n2(x0 + 5 * w)} y={h - 21} textAnchor="middle">{`${unit * 5}${mark}`}</text>
     </g>
   );
 }
 
 /** What can be taken hold of in a drawing: the eye, the aim, the edges of the field of view, near, far, the probe. */
-function Grips({ name, shared: { drawing, at, size }, situation }: { name: DrawingName; shared: Shared; situation: Situation }): ReactNode {
+function Grips({
+  name,
+  shared: { drawing, at, size },
+  situation,
+}: {
+  name: DrawingName;
+  shared: Shared;
+  situation: Situation;
+}): ReactNode {
   const { frame, chain, project } = situation;
   const plan = name === 'plan';
   const cut = cutOf(name, situation);
@@ -271,7 +395,10 @@ function Grips({ name, shared: { drawing, at, size }, situation }: { name: Drawi
   };
   const moveEyeTo: Move = (x, y, gesture) => moveEye(pointAt(x, y, frame.eye), gesture);
   const o = project.camera.orientation;
-  const reach = o.kind === 'lookAt' ? distance(frame.eye, o.target) : Math.min(cut.far * 0.62, chain.ok && chain.value.parts[2] > 0 ? chain.value.parts[2] * 0.8 : cut.far * 0.5);
+  const reach =
+    o.kind === 'lookAt'
+      ? distance(frame.eye, o.target)
+      : Math.min(cut.far * 0.62, chain.ok && chain.value.parts[2] > 0 ? chain.value.parts[2] * 0.8 : cut.far * 0.5);
   const aim = addScaled(frame.eye, frame.forward, reach);
   const moveAim: Move = (x, y, gesture) => {
     const d = sub(pointAt(x, y, aim), frame.eye);
@@ -297,11 +424,18 @@ function Grips({ name, shared: { drawing, at, size }, situation }: { name: Drawi
     if (!now.chain.ok) return;
     const world = pointAt(x, y, now.chain.value.world).map((v) => Number(v.toFixed(3))) as unknown as Vec3;
     const { body, drive } = now.project.probe;
-    const value = carry(now.frame, body === null ? null : (now.placed.get(body) ?? null), { rung: 'world', value: world }, drive.rung);
+    const value = carry(
+      now.frame,
+      body === null ? null : (now.placed.get(body) ?? null),
+      { rung: 'world', value: world },
+      drive.rung,
+    );
     edit(
       'move the probe',
       (draft) => {
-        draft.probe.drive = value.ok ? { rung: drive.rung, value: [...value.value] } : { rung: 'world', value: [...world] };
+        draft.probe.drive = value.ok
+          ? { rung: drive.rung, value: [...value.value] }
+          : { rung: 'world', value: [...world] };
       },
       gesture,
     );
@@ -312,19 +446,52 @@ function Grips({ name, shared: { drawing, at, size }, situation }: { name: Drawi
   const eye = at(frame.eye);
   const aimed = at(aim);
   // An edge is held at the middle of what is seen of it.
-  const edgeAt = (a: Vec2, b: Vec2): Vec2 => [0.75, 0.5, 0.3].map((t): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]).find(shown) ?? half(a, b);
+  const edgeAt = (a: Vec2, b: Vec2): Vec2 =>
+    [0.75, 0.5, 0.3].map((t): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]).find(shown) ?? half(a, b);
   const [farX, farY] = half(f0, f1);
   const [nearX, nearY] = half(n0, n1);
   const [side0, side1] = [edgeAt(n0, f0), edgeAt(n1, f1)];
   const line = (a: Vec2, b: Vec2) => open([a, b]);
   return (
     <>
-      <GrabLine path={line(n0, f0)} x={side0[0]} y={side0[1]} name="the field of view" cursor={plan ? 'ew-resize' : 'ns-resize'} onMove={moveEdge} />
-      <GrabLine path={line(n1, f1)} x={side1[0]} y={side1[1]} name="the field of view" cursor={plan ? 'ew-resize' : 'ns-resize'} onMove={moveEdge} />
-      {frame.far !== null && <GrabLine path={line(f0, f1)} x={farX} y={farY} name="the far limit" cursor={plan ? 'ns-resize' : 'ew-resize'} onMove={moveLimit('far')} />}
-      <GrabLine path={line(n0, n1)} x={nearX} y={nearY} name="the near limit" cursor={plan ? 'ns-resize' : 'ew-resize'} onMove={moveLimit('near')} />
+      <GrabLine
+        path={line(n0, f0)}
+        x={side0[0]}
+        y={side0[1]}
+        name="the field of view"
+        cursor={plan ? 'ew-resize' : 'ns-resize'}
+        onMove={moveEdge}
+      />
+      <GrabLine
+        path={line(n1, f1)}
+        x={side1[0]}
+        y={side1[1]}
+        name="the field of view"
+        cursor={plan ? 'ew-resize' : 'ns-resize'}
+        onMove={moveEdge}
+      />
+      {frame.far !== null && (
+        <GrabLine
+          path={line(f0, f1)}
+          x={farX}
+          y={farY}
+          name="the far limit"
+          cursor={plan ? 'ns-resize' : 'ew-resize'}
+          onMove={moveLimit('far')}
+        />
+      )}
+      <GrabLine
+        path={line(n0, n1)}
+        x={nearX}
+        y={nearY}
+        name="the near limit"
+        cursor={plan ? 'ns-resize' : 'ew-resize'}
+        onMove={moveLimit('near')}
+      />
       <Handle x={aimed[0]} y={aimed[1]} name="the aim" onMove={moveAim} />
-      {chain.ok && <Handle x={at(chain.value.world)[0]} y={at(chain.value.world)[1]} name="the probe" onMove={moveProbe} />}
+      {chain.ok && (
+        <Handle x={at(chain.value.world)[0]} y={at(chain.value.world)[1]} name="the probe" onMove={moveProbe} />
+      )}
       <Handle x={eye[0]} y={eye[1]} name="the eye" onMove={moveEyeTo} />
     </>
   );

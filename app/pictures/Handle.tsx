@@ -50,7 +50,23 @@ function useGrab(x: number, y: number, onMove: Move) {
 }
 
 /** Something at a point that can be taken elsewhere. Says so on hover and focus. */
-export function Handle({ x, y, name, onMove, radius = 9, always = false, children }: { x: number; y: number; name: string; onMove: Move; radius?: number; always?: boolean; children?: ReactNode }) {
+export function Handle({
+  x,
+  y,
+  name,
+  onMove,
+  radius = 9,
+  always = false,
+  children,
+}: {
+  x: number;
+  y: number;
+  name: string;
+  onMove: Move;
+  radius?: number;
+  always?: boolean;
+  children?: ReactNode;
+}) {
   const grab = useGrab(x, y, onMove);
   return (
     <g className={`handle${always ? ' always' : ''}`} role="button" aria-label={`Move ${name}`} {...grab}>
@@ -63,7 +79,21 @@ export function Handle({ x, y, name, onMove, radius = 9, always = false, childre
 }
 
 /** A line that can be taken elsewhere; its handle shows at `x, y`. */
-export function GrabLine({ path, x, y, name, cursor, onMove }: { path: string; x: number; y: number; name: string; cursor: string; onMove: Move }) {
+export function GrabLine({
+  path,
+  x,
+  y,
+  name,
+  cursor,
+  onMove,
+}: {
+  path: string;
+  x: number;
+  y: number;
+  name: string;
+  cursor: string;
+  onMove: Move;
+}) {
   const grab = useGrab(x, y, onMove);
   return (
     <g className="handle" role="button" aria-label={`Move ${name}`} {...grab}>

@@ -1,7 +1,15 @@
 import { Fragment, memo, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { flushSync } from 'react-dom';
 import { horizonPixels } from '../../core/order/horizon';
-import { partsToWorld, pictureToParts, pixelToPicture, worldToParts, worldToPixel } from '../../core/convert/project';
+import {
+  partsToWorld,
+  pictureToParts,
+  pixelsPerUnit,
+  pixelToPicture,
+  worldToParts,
+  worldToPixel,
+} from '../../core/convert/project';
+import { boundingSphere } from '../../core/bodies/body';
 import { transformPoint } from '../../core/math/mat4';
 import type { Vec2, Vec3 } from '../../core/math/vec3';
 import { pick } from '../../core/pick/pick';
@@ -35,7 +43,14 @@ export function MainPlate({ width, height }: Props) {
     { x: rulerX, y: rulerY },
   ];
   return (
-    <svg className="overlay" width={outer.w} height={outer.h} viewBox={`0 0 ${outer.w} ${outer.h}`} aria-label="Through the camera" role="group">
+    <svg
+      className="overlay"
+      width={outer.w}
+      height={outer.h}
+      viewBox={`0 0 ${outer.w} ${outer.h}`}
+      aria-label="Through the camera"
+      role="group"
+    >
       <path
         className="plate-field"
         fillRule="evenodd"
@@ -83,7 +98,8 @@ function Ground({ width, scale }: { width: number; scale: number }) {
   const { frame, project } = situation;
   const horizon = project.ground ? horizonPixels(frame, [0, 1, 0]) : null;
   const far = farLine(situation);
-  const path = ([a, b]: [Vec2, Vec2]) => `M${n2(a[0] * scale)} ${n2(a[1] * scale)}L${n2(b[0] * scale)} ${n2(b[1] * scale)}`;
+  const path = ([a, b]: [Vec2, Vec2]) =>
+    `M${n2(a[0] * scale)} ${n2(a[1] * scale)}L${n2(b[0] * scale)} ${n2(b[1] * scale)}`;
   const at = ([a, b]: [Vec2, Vec2], x: number): Vec2 => {
     const t = Math.max(0, Math.min(1, (x / scale - a[0]) / (b[0] - a[0] || 1)));
     return [(a[0] + (b[0] - a[0]) * t) * scale, (a[1] + (b[1] - a[1]) * t) * scale];
@@ -94,7 +110,11 @@ function Ground({ width, scale }: { width: number; scale: number }) {
     <g clipPath="url(#picture-clip)" pointerEvents="none">
       {horizon && <path className="horz" d={path(horizon)} />}
       {far && <path className="farl" d={path(far)} />}
-      {horizon && <text className="se m2 halo" x={n2(hx)} y={n2(hy - 4)}>horizon</text>}
+      {horizon && (
+        <text className="se m2 halo" x={n2(hx)} y={n2(hy - 4)}>
+          horizon
+        </text>
+      )}
       {far && (!horizon || Math.abs(fy - hy) > 16) && (
         <text className="se m2 halo" x={n2(fx)} y={n2(fy - 4)}>
           far limit {figure(frame.far!, Number.isInteger(frame.far) ? 0 : 1)}
@@ -106,12 +126,22 @@ function Ground({ width, scale }: { width: number; scale: number }) {
 
 /** The picture under the hand: drag turns, shift moves across, the wheel goes ahead, a click probes. */
 function PictureHand({ width, height, scale }: Props & { scale: number }) {
-  const held = useRef<{ from: Vec2; start: { yaw: number; pitch: number }; eye: Vec3; ahead: number; moved: boolean; gesture: string } | null>(null);
+  const held = useRef<{
+    from: Vec2;
+    start: { yaw: number; pitch: number };
+    eye: Vec3;
+    ahead: number;
+    moved: boolean;
+    gesture: string;
+  } | null>(null);
   const [dragging, setDragging] = useState(false);
   const wheel = useRef({ gesture: '', time: 0 });
   const pixelOf = (event: { currentTarget: Element; clientX: number; clientY: number }): Vec2 => {
     const box = event.currentTarget.getBoundingClientRect();
-    return [((event.clientX - box.left) / box.width) * (width / scale), ((event.clientY - box.top) / box.height) * (height / scale)];
+    return [
+      ((event.clientX - box.left) / box.width) * (width / scale),
+      ((event.clientY - box.top) / box.height) * (height / scale),
+    ];
   };
   const onMove = (event: PointerEvent<SVGRectElement>) => {
     performance.mark('pointer');
@@ -150,7 +180,14 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
         const from = pixelOf(event);
         const { project } = currentSituation();
         event.currentTarget.setPointerCapture(event.pointerId);
-        held.current = { from, start: anglesNow(), eye: project.camera.position, ahead: holdDistance(from), moved: false, gesture: `drag ${performance.now()}` };
+        held.current = {
+          from,
+          start: anglesNow(),
+          eye: project.camera.position,
+          ahead: holdDistance(from),
+          moved: false,
+          gesture: `drag ${performance.now()}`,
+        };
         setDragging(true);
       }}
       onPointerMove={onMove}
@@ -195,7 +232,13 @@ function ProbeHandle({ width, height, scale }: Props & { scale: number }) {
   const [x, y] = chain.value.pixel.value.map((v) => v * scale) as [number, number];
   if (x < -4 || y < -4 || x > width + 4 || y > height + 4) return null;
   return (
-    <Handle x={x} y={y} name="the probe, its distance ahead kept" radius={12} onMove={(px, py, gesture) => driveFromPixel([px / scale, py / scale], gesture)} />
+    <Handle
+      x={x}
+      y={y}
+      name="the probe, its distance ahead kept"
+      radius={12}
+      onMove={(px, py, gesture) => driveFromPixel([px / scale, py / scale], gesture)}
+    />
   );
 }
 
@@ -204,6 +247,9 @@ interface Word extends Label {
   readonly px: number;
   readonly py: number;
 }
+
+/** The least radius on the page, in pixels, that a body must show to be named. */
+const leastNamed = 10;
 
 /** The names in the picture: the probe's first, then the nearest; bodies off the picture at its edge; the rest counted. */
 const Words = memo(function Words({ width, height, scale }: Props & { scale: number }) {
@@ -221,11 +267,15 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
       taken.push({ x: x - 17, y: y - 17, width: 34, height: 34 });
       const wide = Math.max(textWidth(probeName) + 8, 104);
       const end = x - 22 - wide > 0;
-      probeLabel = { x: end ? x - 20 : x + 20, y: Math.max(16, Math.min(height - 14, y)), anchor: end ? 'end' : 'start' };
+      probeLabel = {
+        x: end ? x - 20 : x + 20,
+        y: Math.max(16, Math.min(height - 14, y)),
+        anchor: end ? 'end' : 'start',
+      };
       taken.push({ x: end ? x - 20 - wide : x + 18, y: probeLabel.y - 17, width: wide, height: 30 });
     }
-    const inside: { word: Word; ahead: number }[] = [];
-    const outside: { word: Word; ahead: number; angle: number; ex: number; ey: number }[] = [];
+    const inside: { word: Word; ahead: number; apparent: number }[] = [];
+    const outside: { word: Word; apparent: number; ahead: number; angle: number; ex: number; ey: number }[] = [];
     for (const { id, name, handle, parent } of project.bodies) {
       if (parent !== null || id === probeRoot) continue;
       const world = transformPoint(placed.get(id)!.toWorld, handle);
@@ -234,8 +284,13 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
       const [x, y] = pixel.ok ? [pixel.value[0] * scale, pixel.value[1] * scale] : [NaN, NaN];
       const far = frame.far !== null && parts[2] > frame.far;
       const text = far ? `${name}, beyond far` : name;
+      const apparent = boundingSphere(placed.get(id)!).radius * pixelsPerUnit(frame, Math.hypot(...parts))[0] * scale;
       if (x >= 0 && y >= 0 && x <= width && y <= height && parts[2] >= frame.near)
-        inside.push({ ahead: parts[2], word: { key: id, x, y, px: x, py: y, text, width: textWidth(text), spots: around } });
+        inside.push({
+          apparent,
+          ahead: parts[2],
+          word: { key: id, x, y, px: x, py: y, text, width: textWidth(text), spots: around },
+        });
       else {
         // Behind the eye too, the way to turn is where the point lies to the right and above.
         const [cx, cy] = [width / 2, height / 2];
@@ -246,18 +301,48 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
           Math.abs(Math.abs(dx) * k - cx) < 0.5
             ? [{ dx: dx > 0 ? -25 : 25, dy: 0, anchor: dx > 0 ? ('end' as const) : ('start' as const) }]
             : [0, -60, 60].map((shift) => ({ dx: shift + 8, dy: dy > 0 ? -20 : 20, anchor: 'middle' as const }));
-        outside.push({ ahead: Math.hypot(...parts), angle: (Math.atan2(dy, dx) * 180) / Math.PI, ex, ey, word: { key: id, x: ex, y: Math.max(10, Math.min(height - 10, ey)), px: x, py: y, text: name, width: textWidth(name) + 14, spots } });
+        outside.push({
+          apparent,
+          ahead: Math.hypot(...parts),
+          angle: (Math.atan2(dy, dx) * 180) / Math.PI,
+          ex,
+          ey,
+          word: {
+            key: id,
+            x: ex,
+            y: Math.max(10, Math.min(height - 10, ey)),
+            px: x,
+            py: y,
+            text: name,
+            width: textWidth(name) + 14,
+            spots,
+          },
+        });
       }
     }
-    inside.sort((a, b) => a.ahead - b.ahead);
-    outside.sort((a, b) => a.ahead - b.ahead);
-    const named = place(inside.map(({ word }) => word), bounds, taken);
+    // What is too small to be told apart gets no name before it is come nearer to.
+    const large = inside.filter(({ apparent }) => apparent >= leastNamed).sort((a, b) => a.ahead - b.ahead);
+    const off = outside.filter(({ apparent }) => apparent >= leastNamed).sort((a, b) => a.ahead - b.ahead);
+    const named = place(
+      large.map(({ word }) => word),
+      bounds,
+      taken,
+    );
     const edge = place(
-      outside.slice(0, 6).map(({ word }) => word),
+      off.slice(0, 6).map(({ word }) => word),
       { x: 0, y: 0, width, height },
       [...taken, ...named.placed.map(({ box }) => box)],
     );
-    return { probe, probeLabel, probeName, named, edge, outside, unnamed: named.left.length, off: outside.length - edge.placed.length };
+    return {
+      probe,
+      probeLabel,
+      probeName,
+      named,
+      edge,
+      outside,
+      unnamed: inside.length - named.placed.length,
+      off: outside.length - edge.placed.length,
+    };
   }, [frame, project.bodies, project.probe.body, placed, roots, chain, width, height, scale]);
 
   const { probe, probeLabel, probeName, named, edge, outside } = laid;
@@ -280,7 +365,11 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
         const [bx, by] = [Math.max(6, Math.min(width - 6, ex)), Math.max(6, Math.min(height - 6, ey))];
         return (
           <Fragment key={label.key}>
-            <path className="idx" d="M5 0L-3 -3.5V3.5Z" transform={`translate(${n2(bx)} ${n2(by)}) rotate(${n2(angle)})`} />
+            <path
+              className="idx"
+              d="M5 0L-3 -3.5V3.5Z"
+              transform={`translate(${n2(bx)} ${n2(by)}) rotate(${n2(angle)})`}
+            />
             <GlyphMark kind="outside" x={box.x + 7} y={box.y + 7.5} r={4.5} />
             <text className="lb halo" x={n2(box.x + 15)} y={n2(box.y + 11.5)}>
               {label.text}
@@ -290,7 +379,9 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
       })}
       {laid.unnamed + laid.off > 0 && (
         <text className="se m2 halo" x={width - 8} y={height - 8} textAnchor="end">
-          {[laid.unnamed ? `${laid.unnamed} more in view` : '', laid.off ? `${laid.off} more off the picture` : ''].filter(Boolean).join(', ')}
+          {[laid.unnamed ? `${laid.unnamed} more in view` : '', laid.off ? `${laid.off} more off the picture` : '']
+            .filter(Boolean)
+            .join(', ')}
         </text>
       )}
       {probe && probeLabel && (
@@ -347,45 +438,97 @@ const Rulers = memo(function Rulers({ width, height, scale }: Props & { scale: n
     if (y < -0.01 || y > height + 0.01) continue;
     ticks += `M${-chequer} ${n2(y)}h${major ? -4 : -2}`;
     if (major) numbersY.push(u);
-    if (major && Math.round(u / block) % 2 === 0) pixels += `M${-chequer} ${n2(y)}V${n2(Math.max(0, Math.min(height, down(u + block))))}H0V${n2(y)}Z`;
+    if (major && Math.round(u / block) % 2 === 0)
+      pixels += `M${-chequer} ${n2(y)}V${n2(Math.max(0, Math.min(height, down(u + block))))}H0V${n2(y)}Z`;
   }
-  for (let i = 0; i < 8; i += 2) ndc += `M${n2((i * width) / 8)} ${height}h${n2(width / 8)}v${chequer}h${n2(-width / 8)}ZM${width} ${n2(((i + 1) * height) / 8)}v${n2(height / 8)}h${chequer}v${n2(-height / 8)}Z`;
+  for (let i = 0; i < 8; i += 2)
+    ndc += `M${n2((i * width) / 8)} ${height}h${n2(width / 8)}v${chequer}h${n2(-width / 8)}ZM${width} ${n2(((i + 1) * height) / 8)}v${n2(height / 8)}h${chequer}v${n2(-height / 8)}Z`;
   for (let i = -20; i <= 20; i++) {
     const long = i % 5 ? 2 : 4;
     ticks += `M${n2(((i / 20 + 1) / 2) * width)} ${height + chequer}v${long}M${width + chequer} ${n2(((1 - i / 20) / 2) * height)}h${long}`;
   }
   return (
     <g pointerEvents="none">
-      <path className="zebf" fillRule="evenodd" d={`M${-chequer} ${-chequer}H${width + chequer}V${height + chequer}H${-chequer}ZM0 0V${height}H${width}V0Z`} />
+      <path
+        className="zebf"
+        fillRule="evenodd"
+        d={`M${-chequer} ${-chequer}H${width + chequer}V${height + chequer}H${-chequer}ZM0 0V${height}H${width}V0Z`}
+      />
       <path className="zeb" d={pixels + ndc} />
       <rect className="zebo" x={-chequer} y={-chequer} width={width + 2 * chequer} height={height + 2 * chequer} />
       <rect className="neat" width={width} height={height} />
       <path className="tick" d={ticks} />
-      <RulerFigures width={width} height={height} x={numbersX.map((u) => [across(u), String(u)] as const)} y={numbersY.map((u) => [down(u), String(u)] as const)} up={up} />
-      <text className="ru" x={-33} y={-10.5}>css</text>
-      <text className="ru" x={width + 34} y={height + 19} textAnchor="end">NDC</text>
+      <RulerFigures
+        width={width}
+        height={height}
+        x={numbersX.map((u) => [across(u), String(u)] as const)}
+        y={numbersY.map((u) => [down(u), String(u)] as const)}
+        up={up}
+      />
+      <text className="ru" x={-33} y={-10.5}>
+        css
+      </text>
+      <text className="ru" x={width + 34} y={height + 19} textAnchor="end">
+        NDC
+      </text>
     </g>
   );
 });
 
 /** NDC as it stands on the rulers: no leading zero, so that the side fields keep their width. */
-const shortNdc = (v: number, decimals: number) => (v === 0 ? '0' : figure(v, Math.abs(v) === 1 ? 0 : decimals).replace('0.', '.'));
+const shortNdc = (v: number, decimals: number) =>
+  v === 0 ? '0' : figure(v, Math.abs(v) === 1 ? 0 : decimals).replace('0.', '.');
 
 /** The figures of the rulers; one gives way where the pointer's tag stands. */
-function RulerFigures({ width, height, x, y, up }: { width: number; height: number; x: readonly (readonly [number, string])[]; y: readonly (readonly [number, string])[]; up: number }) {
+function RulerFigures({
+  width,
+  height,
+  x,
+  y,
+  up,
+}: {
+  width: number;
+  height: number;
+  x: readonly (readonly [number, string])[];
+  y: readonly (readonly [number, string])[];
+  up: number;
+}) {
   const { frame } = useSituation();
   const css = usePointer((state) => state.css);
   const [px, py] = [(css[0] / frame.viewport.width) * width, (css[1] / frame.viewport.height) * height];
   return (
     <>
-      {x.map(([at, text]) => Math.abs(at - px) >= 28 && at > 6 - rulerX && <text key={text} className="rn" x={n2(at)} y={-11} textAnchor="middle">{text}</text>)}
-      {y.map(([at, text]) => Math.abs(at - py) >= 14 && <text key={text} className="rn" x={-12} y={n2(at + 4)} textAnchor="end">{text}</text>)}
+      {x.map(
+        ([at, text]) =>
+          Math.abs(at - px) >= 28 &&
+          at > 6 - rulerX && (
+            <text key={text} className="rn" x={n2(at)} y={-11} textAnchor="middle">
+              {text}
+            </text>
+          ),
+      )}
+      {y.map(
+        ([at, text]) =>
+          Math.abs(at - py) >= 14 && (
+            <text key={text} className="rn" x={-12} y={n2(at + 4)} textAnchor="end">
+              {text}
+            </text>
+          ),
+      )}
       {[-1, -0.5, 0, 0.5, 1].map((q) => {
         const [qx, qy] = [((q + 1) / 2) * width, ((1 - q * up) / 2) * height];
         return (
           <Fragment key={q}>
-            {Math.abs(qx - px) >= 36 && qx < width + 1 && <text className="rn" x={n2(q === 1 ? qx - 6 : qx)} y={height + 19} textAnchor="middle">{shortNdc(q, 1)}</text>}
-            {Math.abs(qy - py) >= 14 && <text className="rn" x={width + 34} y={n2(qy + (qy > height - 4 ? 0 : 4))} textAnchor="end">{shortNdc(q, 1)}</text>}
+            {Math.abs(qx - px) >= 36 && qx < width + 1 && (
+              <text className="rn" x={n2(q === 1 ? qx - 6 : qx)} y={height + 19} textAnchor="middle">
+                {shortNdc(q, 1)}
+              </text>
+            )}
+            {Math.abs(qy - py) >= 14 && (
+              <text className="rn" x={width + 34} y={n2(qy + (qy > height - 4 ? 0 : 4))} textAnchor="end">
+                {shortNdc(q, 1)}
+              </text>
+            )}
           </Fragment>
         );
       })}
@@ -405,21 +548,35 @@ function Pointer({ width, height, scale }: Props & { scale: number }) {
   const ndc = e.toNdc({ across: reading.picture[0], upward: reading.picture[1], shares: { near: 1, far: 0 } });
   const [hx, hy] = [Math.round(x) + 0.5, Math.round(y) + 0.5];
   const range = reading.hit?.distance ?? reading.groundRange;
-  const decimals = Number.isInteger(css[0]) && Number.isInteger(css[1]) && e.conventions.screen.pixelCentre === 0.5 ? 0 : 1;
+  const decimals =
+    Number.isInteger(css[0]) && Number.isInteger(css[1]) && e.conventions.screen.pixelCentre === 0.5 ? 0 : 1;
   return (
     <g pointerEvents="none">
-      <path className="hair" d={`M${hx} 0V${hy - 9}M${hx} ${hy + 9}V${height}M0 ${hy}H${hx - 9}M${hx + 9} ${hy}H${width}`} />
+      <path
+        className="hair"
+        d={`M${hx} 0V${hy - 9}M${hx} ${hy + 9}V${height}M0 ${hy}H${hx - 9}M${hx + 9} ${hy}H${width}`}
+      />
       <path className="hairc" d={`M${hx} ${hy - 5}V${hy + 5}M${hx - 5} ${hy}H${hx + 5}`} />
-      {range !== null && (
-        <text className="nm halo" x={n2(hx + (x > width - 80 ? -10 : 8))} y={n2(hy + 16)} textAnchor={x > width - 80 ? 'end' : 'start'}>
-          {figure(range, 2)}
-        </text>
-      )}
+      {range !== null && <RangeNote x={hx} y={hy} left={x > width - 80} text={figure(range, 2)} />}
       <Tag x={x} y={-12.5} text={figure(screen[0], decimals)} anchor="middle" />
       <Tag x={-7} y={y} text={figure(screen[1], decimals)} anchor="end" />
       <Tag x={x} y={height + 12.5} text={shortNdc(ndc[0], 3)} anchor="middle" />
       <Tag x={width + 35} y={y} text={shortNdc(ndc[1], 3)} anchor="end" />
     </g>
+  );
+}
+
+/** The range at the pointer, backed so that it reads over any label. */
+function RangeNote({ x, y, left, text }: { x: number; y: number; left: boolean; text: string }) {
+  const wide = text.length * 6.95 + 6;
+  const start = left ? x - 8 - wide : x + 6;
+  return (
+    <>
+      <rect className="range-note" x={n2(start)} y={n2(y + 6)} width={n2(wide)} height="15" />
+      <text className="nm" x={n2(start + 3)} y={n2(y + 17.5)}>
+        {text}
+      </text>
+    </>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { anglesOfBasis } from '../../core/camera/orientation';
 import { addScaled, normalize, type Vec3 } from '../../core/math/vec3';
 import { useSituation, type Situation } from '../state/derive';
@@ -22,12 +22,21 @@ interface Slot {
 }
 
 /** Where the three pictures stand in the centre. The plate keeps the viewport's aspect; the drawings take the rest. */
-function layOut(size: Size, aspect: number, enlarged: 'main' | 'plan' | 'section' | null): { main: Slot | null; plan: Slot | null; section: Slot | null } {
+function layOut(
+  size: Size,
+  aspect: number,
+  enlarged: 'main' | 'plan' | 'section' | null,
+): { main: Slot | null; plan: Slot | null; section: Slot | null } {
   const [w, h] = [size.width - 2 * pad, size.height - 2 * pad];
   const plate = (height: number): Slot => {
     const pictureHeight = Math.max(40, Math.min(height - caption - 2 * rulerY, (w - 2 * rulerX) / aspect));
     const pictureWidth = pictureHeight * aspect;
-    return { x: pad + (w - pictureWidth - 2 * rulerX) / 2, y: pad, width: pictureWidth + 2 * rulerX, height: pictureHeight + 2 * rulerY };
+    return {
+      x: pad + (w - pictureWidth - 2 * rulerX) / 2,
+      y: pad,
+      width: pictureWidth + 2 * rulerX,
+      height: pictureHeight + 2 * rulerY,
+    };
   };
   if (enlarged === 'main') return { main: plate(h), plan: null, section: null };
   const whole: Slot = { x: pad, y: pad, width: w, height: h - caption };
@@ -51,8 +60,7 @@ export function Pictures() {
   const enlarged = useSettings((state) => state.enlarged);
   const theme = themeInForce(useSettings((state) => state.theme));
   const box = useRef<HTMLDivElement>(null);
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const renderer = useRef<Renderer | null>(null);
+  const [renderer, setRenderer] = useState<Renderer | null>(null);
   const [size, setSize] = useState<Size>({ width: 720, height: 696 });
   const [failed, setFailed] = useState<string | null>(null);
 
@@ -65,47 +73,105 @@ export function Pictures() {
     return () => observer.disconnect();
   }, []);
 
-  const slots = useMemo(() => layOut(size, frame.viewport.width / frame.viewport.height, enlarged), [size, frame.viewport.width, frame.viewport.height, enlarged]);
+  const slots = useMemo(
+    () => layOut(size, frame.viewport.width / frame.viewport.height, enlarged),
+    [size, frame.viewport.width, frame.viewport.height, enlarged],
+  );
   const sizeOf = (slot: Slot | null): Size => ({ width: slot?.width ?? 100, height: slot?.height ?? 100 });
   const planSize = useMemo(() => sizeOf(slots.plan), [slots.plan]);
   const sectionSize = useMemo(() => sizeOf(slots.section), [slots.section]);
   const planView = useDrawingView('plan', planSize);
   const sectionView = useDrawingView('section', sectionSize);
 
-  const scene = useMemo(() => sceneOf(project.bodies, placed, roots, extent.centre), [project.bodies, placed, roots, extent.centre]);
+  const scene = useMemo(
+    () => sceneOf(project.bodies, placed, roots, extent.centre),
+    [project.bodies, placed, roots, extent.centre],
+  );
 
-  useEffect(() => {
+  const attach = useCallback((canvas: HTMLCanvasElement | null) => {
+    if (!canvas) return;
     try {
-      renderer.current ??= new Renderer(canvas.current!);
-      renderer.current.setScene(scene);
+      setRenderer(new Renderer(canvas));
     } catch (error) {
       setFailed((error as Error).message);
     }
-  }, [scene]);
+  }, []);
+  useEffect(() => renderer?.setScene(scene), [renderer, scene]);
 
   useEffect(() => {
     const pictures: Picture[] = [];
     const ground = project.ground?.height ?? null;
-    const inner = (slot: Slot, dx: number, dy: number) => ({ x: slot.x + dx, y: slot.y + caption + dy, width: slot.width - 2 * dx, height: slot.height - 2 * dy });
-    if (slots.main) pictures.push({ rect: inner(slots.main, rulerX, rulerY), frame, style: 'main', ground, emphasis: null, light: mainLight });
+    const inner = (slot: Slot, dx: number, dy: number) => ({
+      x: slot.x + dx,
+      y: slot.y + caption + dy,
+      width: slot.width - 2 * dx,
+      height: slot.height - 2 * dy,
+    });
+    if (slots.main)
+      pictures.push({
+        rect: inner(slots.main, rulerX, rulerY),
+        frame,
+        style: 'main',
+        ground,
+        emphasis: null,
+        light: mainLight,
+      });
     if (slots.plan)
-      pictures.push({ rect: inner(slots.plan, 0, 0), frame: drawingFrame('plan', planView, planSize, situation), style: 'plan', ground, emphasis: null, light: planLight });
+      pictures.push({
+        rect: inner(slots.plan, 0, 0),
+        frame: drawingFrame('plan', planView, planSize, situation),
+        style: 'plan',
+        ground,
+        emphasis: null,
+        light: planLight,
+      });
     if (slots.section) {
       const own = project.probe.body === null ? null : (scene.families.get(roots.get(project.probe.body)!) ?? null);
-      pictures.push({ rect: inner(slots.section, 0, 0), frame: drawingFrame('section', sectionView, sectionSize, situation), style: 'section', ground, emphasis: own, light: sectionLight(situation) });
+      pictures.push({
+        rect: inner(slots.section, 0, 0),
+        frame: drawingFrame('section', sectionView, sectionSize, situation),
+        style: 'section',
+        ground,
+        emphasis: own,
+        light: sectionLight(situation),
+      });
     }
-    const draw = () => renderer.current?.draw(pictures, paletteOf(document.documentElement), size, window.devicePixelRatio || 1);
+    const draw = () =>
+      renderer?.draw(pictures, paletteOf(document.documentElement), size, window.devicePixelRatio || 1);
     const request = requestAnimationFrame(draw);
     return () => cancelAnimationFrame(request);
-  }, [situation, scene, slots, planView, sectionView, planSize, sectionSize, size, theme, frame, project.ground, project.probe.body, roots]);
+  }, [
+    renderer,
+    situation,
+    scene,
+    slots,
+    planView,
+    sectionView,
+    planSize,
+    sectionSize,
+    size,
+    theme,
+    frame,
+    project.ground,
+    project.probe.body,
+    roots,
+  ]);
 
   return (
     <main className="centre" ref={box} aria-label="Pictures">
-      <canvas ref={canvas} style={{ width: size.width, height: size.height }} aria-hidden="true" />
+      <canvas ref={attach} style={{ width: size.width, height: size.height }} aria-hidden="true" />
       {slots.main && (
-        <Block slot={slots.main} name="main" title="Through the camera" sub={project.camera.name} facts={<CameraFacts />}>
+        <Block
+          slot={slots.main}
+          name="main"
+          title="Through the camera"
+          sub={project.camera.name}
+          facts={<CameraFacts />}
+        >
           <MainPlate width={slots.main.width - 2 * rulerX} height={slots.main.height - 2 * rulerY} />
-          {(seen.problems.length > 0 || failed) && <Trouble text={failed ?? seen.problems[0]!.message} stale={!failed} />}
+          {(seen.problems.length > 0 || failed) && (
+            <Trouble text={failed ?? seen.problems[0]!.message} stale={!failed} />
+          )}
         </Block>
       )}
       {slots.plan && (
@@ -133,17 +199,39 @@ const Trouble = ({ text, stale }: { text: string; stale: boolean }) => (
   </div>
 );
 
-function Block({ slot, name, title, sub, facts, children }: { slot: Slot; name: 'main' | 'plan' | 'section'; title: string; sub: string; facts?: ReactNode; children: ReactNode }) {
+function Block({
+  slot,
+  name,
+  title,
+  sub,
+  facts,
+  children,
+}: {
+  slot: Slot;
+  name: 'main' | 'plan' | 'section';
+  title: string;
+  sub: string;
+  facts?: ReactNode;
+  children: ReactNode;
+}) {
   const enlarged = useSettings((state) => state.enlarged);
   return (
-    <section className="picture-block" style={{ left: slot.x, top: slot.y, width: slot.width, height: slot.height + caption }} aria-label={title}>
+    <section
+      className="picture-block"
+      style={{ left: slot.x, top: slot.y, width: slot.width, height: slot.height + caption }}
+      aria-label={title}
+    >
       <div className="caption">
         <h2>{title}</h2>
         <span className="sub">{sub}</span>
         <span className="space" />
         {facts}
         {name !== 'main' && (
-          <button className="small" onClick={() => fitDrawing(name)} title="Bring the camera and what it sees into the drawing">
+          <button
+            className="small"
+            onClick={() => fitDrawing(name)}
+            title="Bring the camera and what it sees into the drawing"
+          >
             Fit
           </button>
         )}

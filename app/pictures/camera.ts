@@ -19,11 +19,15 @@ export function turnTo(yaw: number, pitch: number, gesture: string): void {
   edit(
     'turn the camera',
     ({ camera }) => {
-      if (o.kind === 'angles') camera.orientation = { kind: 'angles', yaw: short(wrap(yaw), 4), pitch: short(p, 4), roll: o.roll };
+      if (o.kind === 'angles')
+        camera.orientation = { kind: 'angles', yaw: short(wrap(yaw), 4), pitch: short(p, 4), roll: o.roll };
       else {
         const [y, q] = [(yaw * Math.PI) / 180, (p * Math.PI) / 180];
         const gaze: Vec3 = [Math.sin(y) * Math.cos(q), Math.sin(q), -Math.cos(y) * Math.cos(q)];
-        camera.orientation = { kind: 'lookAt', target: shortPoint(addScaled(frame.eye, gaze, distance(frame.eye, o.target))) };
+        camera.orientation = {
+          kind: 'lookAt',
+          target: shortPoint(addScaled(frame.eye, gaze, distance(frame.eye, o.target))),
+        };
       }
     },
     gesture,
@@ -35,11 +39,14 @@ const wrap = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
 /** Turns the camera so that what lay under one pixel comes to lie about under another. */
 export function turnBetween(from: Vec2, to: Vec2, start: { yaw: number; pitch: number }, gesture: string): void {
   const { frame } = currentSituation();
-  if (frame.kind === 'orthographic') return turnTo(start.yaw - (to[0] - from[0]) * 0.2, start.pitch + (to[1] - from[1]) * 0.2, gesture);
+  if (frame.kind === 'orthographic')
+    return turnTo(start.yaw - (to[0] - from[0]) * 0.2, start.pitch + (to[1] - from[1]) * 0.2, gesture);
   const { extents: e, near, viewport: v } = frame;
-  const angle = (pixel: number, low: number, high: number, size: number) => degrees(Math.atan((low + ((high - low) * pixel) / size) / near));
+  const angle = (pixel: number, low: number, high: number, size: number) =>
+    degrees(Math.atan((low + ((high - low) * pixel) / size) / near));
   const across = angle(to[0], e.left, e.right, v.width) - angle(from[0], e.left, e.right, v.width);
-  const upward = angle(v.height - to[1], e.bottom, e.top, v.height) - angle(v.height - from[1], e.bottom, e.top, v.height);
+  const upward =
+    angle(v.height - to[1], e.bottom, e.top, v.height) - angle(v.height - from[1], e.bottom, e.top, v.height);
   turnTo(start.yaw - across, start.pitch - upward, gesture);
 }
 
@@ -91,7 +98,8 @@ export function goAhead(share: number, gesture: string): void {
 export function scaleView(factor: number, gesture: string): void {
   const { project } = currentSituation();
   const p = project.camera.projection;
-  if (p.kind === 'perspective') setVerticalFov(2 * degrees(Math.atan(Math.tan((p.verticalFov * Math.PI) / 360) * factor)), gesture);
+  if (p.kind === 'perspective')
+    setVerticalFov(2 * degrees(Math.atan(Math.tan((p.verticalFov * Math.PI) / 360) * factor)), gesture);
   else setHeight(p.height * factor, gesture);
 }
 
@@ -99,7 +107,8 @@ export const setVerticalFov = (fov: number, gesture: string): void =>
   edit(
     'change the field of view',
     ({ camera }) => {
-      if (camera.projection.kind === 'perspective') camera.projection.verticalFov = short(Math.min(170, Math.max(0.5, fov)), 3);
+      if (camera.projection.kind === 'perspective')
+        camera.projection.verticalFov = short(Math.min(170, Math.max(0.5, fov)), 3);
     },
     gesture,
   );
@@ -108,7 +117,8 @@ export const setHeight = (height: number, gesture: string): void =>
   edit(
     'change the height seen',
     ({ camera }) => {
-      if (camera.projection.kind === 'orthographic') camera.projection.height = Number(Math.max(1e-3, height).toPrecision(5));
+      if (camera.projection.kind === 'orthographic')
+        camera.projection.height = Number(Math.max(1e-3, height).toPrecision(5));
     },
     gesture,
   );
@@ -118,7 +128,11 @@ export const setDepthLimit = (end: 'near' | 'far', ahead: number, gesture: strin
   edit(
     `move ${end}`,
     ({ camera: { projection: p } }) => {
-      if (end === 'near') p.near = short(Math.max(p.kind === 'perspective' ? 0.01 : -1e6, Math.min(ahead, (p.far ?? Infinity) * 0.999)), 2);
+      if (end === 'near')
+        p.near = short(
+          Math.max(p.kind === 'perspective' ? 0.01 : -1e6, Math.min(ahead, (p.far ?? Infinity) * 0.999)),
+          2,
+        );
       else p.far = short(Math.max(ahead, p.near * 1.01 + 0.01), 1);
     },
     gesture,

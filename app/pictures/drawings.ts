@@ -17,7 +17,14 @@ export interface DrawingView {
   readonly unitsPerPixel: number;
 }
 
-export const useDrawings = create<{ readonly [name in DrawingName]: DrawingView | null }>(() => ({ plan: null, section: null }));
+interface Drawings {
+  /** The user's own views; null stands for one that fits. */
+  readonly plan: DrawingView | null;
+  readonly section: DrawingView | null;
+  /** How often a fit was asked for. */
+  readonly fits: number;
+}
+export const useDrawings = create<Drawings>(() => ({ plan: null, section: null, fits: 0 }));
 
 const up: Vec3 = [0, 1, 0];
 
@@ -34,7 +41,12 @@ export interface Size {
 }
 
 /** The frame of a drawing: `reach` is how far beyond everything its eye stands. */
-export function drawingFrame(name: DrawingName, view: DrawingView, size: Size, { frame, extent }: Pick<Situation, 'frame' | 'extent'>): CameraFrame {
+export function drawingFrame(
+  name: DrawingName,
+  view: DrawingView,
+  size: Size,
+  { frame, extent }: Pick<Situation, 'frame' | 'extent'>,
+): CameraFrame {
   const reach = extent.radius + 2000;
   const basis =
     name === 'plan'
@@ -51,7 +63,12 @@ export function drawingFrame(name: DrawingName, view: DrawingView, size: Size, {
     {
       position: addScaled(centre, basis.forward, -reach),
       orientation: { kind: 'basis', ...basis },
-      projection: { kind: 'orthographic', near: 0, far: 2 * reach, size: { height: Math.max(1e-9, size.height * view.unitsPerPixel) } },
+      projection: {
+        kind: 'orthographic',
+        near: 0,
+        far: 2 * reach,
+        size: { height: Math.max(1e-9, size.height * view.unitsPerPixel) },
+      },
     },
     { x: 0, y: 0, width: Math.max(1, size.width), height: Math.max(1, size.height) },
   );
@@ -87,12 +104,11 @@ export function fitted(name: DrawingName, size: Size, situation: Situation): Dra
   for (const ahead of [frame.near, far])
     for (const edge of name === 'plan' ? [e.left, e.right] : [e.bottom, e.top])
       points.push(name === 'plan' ? cutPoint(frame, ahead, edge, 0) : cutPoint(frame, ahead, 0, edge));
-  if (chain.ok && Math.hypot(...chain.value.world.map((v, i) => v - extent.centre[i]!)) < 4 * extent.radius) points.push(chain.value.world);
+  if (chain.ok && Math.hypot(...chain.value.world.map((v, i) => v - extent.centre[i]!)) < 4 * extent.radius)
+    points.push(chain.value.world);
   const { heading } = headingOf(frame);
   const flat: Vec2[] = points.map((p) =>
-    name === 'plan'
-      ? [p[0], p[2]]
-      : [(p[0] - frame.eye[0]) * heading[0] + (p[2] - frame.eye[2]) * heading[2], p[1]],
+    name === 'plan' ? [p[0], p[2]] : [(p[0] - frame.eye[0]) * heading[0] + (p[2] - frame.eye[2]) * heading[2], p[1]],
   );
   const range = (i: 0 | 1) => [Math.min(...flat.map((p) => p[i])), Math.max(...flat.map((p) => p[i]))] as const;
   const [x0, x1] = range(0);

@@ -4,7 +4,12 @@ import { around, overlap, place, type Label } from './labels';
 
 it('never lets two words touch or leave the picture, and loses none', () => {
   const labels = fc.array(
-    fc.record({ key: fc.string(), x: fc.integer({ min: 0, max: 600 }), y: fc.integer({ min: 0, max: 300 }), width: fc.integer({ min: 5, max: 140 }) }),
+    fc.record({
+      key: fc.string(),
+      x: fc.integer({ min: 0, max: 600 }),
+      y: fc.integer({ min: 0, max: 300 }),
+      width: fc.integer({ min: 5, max: 140 }),
+    }),
     { maxLength: 60 },
   );
   fc.assert(
@@ -15,8 +20,11 @@ it('never lets two words touch or leave the picture, and loses none', () => {
       expect(placed.length + left.length).toBe(all.length);
       const boxes = [...taken, ...placed.map(({ box }) => box)];
       boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => expect(overlap(a, b)).toBe(false)));
-      placed.forEach(({ box }) => expect(box.x >= 0 && box.y >= 0 && box.x + box.width <= 600 && box.y + box.height <= 300).toBe(true));
-      if (all.length) expect(place(all.slice(0, 1), { x: -200, y: -200, width: 1000, height: 700 }).placed).toHaveLength(1);
+      placed.forEach(({ box }) =>
+        expect(box.x >= 0 && box.y >= 0 && box.x + box.width <= 600 && box.y + box.height <= 300).toBe(true),
+      );
+      if (all.length)
+        expect(place(all.slice(0, 1), { x: -200, y: -200, width: 1000, height: 700 }).placed).toHaveLength(1);
     }),
   );
 });

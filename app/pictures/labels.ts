@@ -52,7 +52,11 @@ export const around: readonly Spot[] = [
 ];
 
 /** Each label at the first of its spots that is free and inside the bounds; those without one are returned apart. */
-export function place<L extends Label>(labels: readonly L[], bounds: Rect, taken: readonly Rect[] = []): { placed: Placed<L>[]; left: L[] } {
+export function place<L extends Label>(
+  labels: readonly L[],
+  bounds: Rect,
+  taken: readonly Rect[] = [],
+): { placed: Placed<L>[]; left: L[] } {
   const placed: Placed<L>[] = [];
   const left: L[] = [];
   const occupied = [...taken];

@@ -8,6 +8,7 @@ import { faceFragment, faceVertex, groundFragment, groundVertex, lineFragment, l
 type Color = readonly [number, number, number];
 
 export interface Palette {
+  readonly page: Color;
   readonly sky: Color;
   readonly water: Color;
   readonly beyond: Color;
@@ -47,12 +48,14 @@ function compile(gl: WebGL2RenderingContext, vertex: string, fragment: string, a
     const shader = gl.createShader(type)!;
     gl.shaderSource(shader, source);
     gl.compileShader(shader);
-    if (!gl.getShaderParameter(shader, gl.COMPILE_STATUS) && !gl.isContextLost()) throw new Error(gl.getShaderInfoLog(shader) ?? 'shader');
+    if (!gl.getShaderParameter(shader, gl.COMPILE_STATUS) && !gl.isContextLost())
+      throw new Error(gl.getShaderInfoLog(shader) ?? 'shader');
     gl.attachShader(program, shader);
   }
   attributes.forEach((name, i) => gl.bindAttribLocation(program, i, name));
   gl.linkProgram(program);
-  if (!gl.getProgramParameter(program, gl.LINK_STATUS) && !gl.isContextLost()) throw new Error(gl.getProgramInfoLog(program) ?? 'link');
+  if (!gl.getProgramParameter(program, gl.LINK_STATUS) && !gl.isContextLost())
+    throw new Error(gl.getProgramInfoLog(program) ?? 'link');
   const known = new Map<string, WebGLUniformLocation | null>();
   return {
     program,
@@ -119,7 +122,15 @@ export class Renderer {
   private build(): void {
     const { gl } = this;
     this.faces = compile(gl, faceVertex, faceFragment, ['aPosition', 'aNormal', 'aTone', 'aFamily']);
-    this.lines = compile(gl, lineVertex, lineFragment, ['aCorner', 'aStart', 'aEnd', 'aNormalA', 'aNormalB', 'aCrease', 'aFamily']);
+    this.lines = compile(gl, lineVertex, lineFragment, [
+      'aCorner',
+      'aStart',
+      'aEnd',
+      'aNormalA',
+      'aNormalB',
+      'aCrease',
+      'aFamily',
+    ]);
     this.ground = compile(gl, groundVertex, groundFragment, ['aCorner']);
 
     const attribute = (index: number, size: number, stride: number, offset: number, divisor = 0) => {
@@ -184,7 +195,7 @@ export class Renderer {
     const [width, height] = [Math.round(size.width * pixel), Math.round(size.height * pixel)];
     if (canvas.width !== width || canvas.height !== height) [canvas.width, canvas.height] = [width, height];
     gl.disable(gl.SCISSOR_TEST);
-    gl.clearColor(...palette.plate, 1);
+    gl.clearColor(...palette.page, 1);
     gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);
     if (!scene) return;
     gl.enable(gl.SCISSOR_TEST);
@@ -199,7 +210,13 @@ export class Renderer {
     }
   }
 
-  private drawOne(picture: Picture, palette: Palette, scene: SceneBuffers, size: readonly [number, number], pixel: number): void {
+  private drawOne(
+    picture: Picture,
+    palette: Palette,
+    scene: SceneBuffers,
+    size: readonly [number, number],
+    pixel: number,
+  ): void {
     const { gl } = this;
     const { frame, emphasis } = picture;
     gl.clear(gl.DEPTH_BUFFER_BIT);
@@ -211,19 +228,55 @@ export class Renderer {
     const matrix = gpuMatrix(frame, scene.origin, false);
     const ground = picture.ground === null ? -1e30 : picture.ground - scene.origin[1];
     if (picture.style === 'main' && picture.ground !== null)
-      this.drawLines(picture, matrix, scene, size, pixel, { kind: 2, color: palette.teal, opacity: 0.3, widths: [1, 1], family: -1, far, ground, array: this.strokeArray, count: this.strokeCount });
+      this.drawLines(picture, matrix, scene, size, pixel, {
+        kind: 2,
+        color: palette.teal,
+        opacity: 0.3,
+        widths: [1, 1],
+        family: -1,
+        far,
+        ground,
+        array: this.strokeArray,
+        count: this.strokeCount,
+      });
     const widths: [number, number] = picture.style === 'main' ? [0.95, 0.45] : [0.75, 0.35];
-    const layers = emphasis === null ? [{ family: -1, dim: 1 }] : [{ family: -1, dim: 0.4 }, { family: emphasis, dim: 1 }];
+    const layers =
+      emphasis === null
+        ? [{ family: -1, dim: 1 }]
+        : [
+            { family: -1, dim: 0.4 },
+            { family: emphasis, dim: 1 },
+          ];
     for (const { family, dim } of layers) {
       if (family >= 0) gl.clear(gl.DEPTH_BUFFER_BIT);
       gl.enable(gl.DEPTH_TEST);
       gl.depthFunc(gl.LEQUAL);
       gl.disable(gl.BLEND);
       this.drawFaces(picture, matrix, palette, scene, pixel, ground, family, dim);
-      this.drawLines(picture, matrix, scene, size, pixel, { kind: 0, color: palette.ink, opacity: dim, widths, family, far, ground, array: this.edgeArray, count: scene.edges.length / edgeStride });
+      this.drawLines(picture, matrix, scene, size, pixel, {
+        kind: 0,
+        color: palette.ink,
+        opacity: dim,
+        widths,
+        family,
+        far,
+        ground,
+        array: this.edgeArray,
+        count: scene.edges.length / edgeStride,
+      });
     }
     if (picture.style === 'main' && frame.far !== null)
-      this.drawLines(picture, gpuMatrix(frame, scene.origin, true), scene, size, pixel, { kind: 1, color: palette.ink2, opacity: 1, widths: [0.9, 0], family: -1, far, ground, array: this.edgeArray, count: scene.edges.length / edgeStride });
+      this.drawLines(picture, gpuMatrix(frame, scene.origin, true), scene, size, pixel, {
+        kind: 1,
+        color: palette.ink2,
+        opacity: 1,
+        widths: [0.9, 0],
+        family: -1,
+        far,
+        ground,
+        array: this.edgeArray,
+        count: scene.edges.length / edgeStride,
+      });
   }
 
   /** The eye, or the direction to it, as the shaders take it. */
@@ -231,7 +284,16 @@ export class Renderer {
     return frame.kind === 'perspective' ? [...sub(frame.eye, scene.origin), 1] : [...negate(frame.forward), 0];
   }
 
-  private drawFaces(picture: Picture, matrix: Float32Array, palette: Palette, scene: SceneBuffers, pixel: number, ground: number, family: number, dim: number): void {
+  private drawFaces(
+    picture: Picture,
+    matrix: Float32Array,
+    palette: Palette,
+    scene: SceneBuffers,
+    pixel: number,
+    ground: number,
+    family: number,
+    dim: number,
+  ): void {
     const { gl, faces } = this;
     gl.useProgram(faces.program);
     gl.uniformMatrix4fv(faces.uniform('uViewProjection'), false, matrix);
@@ -255,7 +317,17 @@ export class Renderer {
     scene: SceneBuffers,
     size: readonly [number, number],
     pixel: number,
-    o: { kind: 0 | 1 | 2; color: Color; opacity: number; widths: [number, number]; family: number; far: number; ground: number; array: WebGLVertexArrayObject; count: number },
+    o: {
+      kind: 0 | 1 | 2;
+      color: Color;
+      opacity: number;
+      widths: [number, number];
+      family: number;
+      far: number;
+      ground: number;
+      array: WebGLVertexArrayObject;
+      count: number;
+    },
   ): void {
     const { gl, lines } = this;
     const { frame } = picture;
@@ -287,7 +359,13 @@ export class Renderer {
     gl.depthMask(true);
   }
 
-  private drawGround(picture: Picture, palette: Palette, scene: SceneBuffers, size: readonly [number, number], pixel: number): void {
+  private drawGround(
+    picture: Picture,
+    palette: Palette,
+    scene: SceneBuffers,
+    size: readonly [number, number],
+    pixel: number,
+  ): void {
     const { gl, ground } = this;
     const { frame, style } = picture;
     const { extents: e } = frame;
@@ -295,7 +373,13 @@ export class Renderer {
     const k = perspective ? 1 / frame.near : 1;
     const relative = sub(frame.eye, scene.origin);
     gl.useProgram(ground.program);
-    gl.uniform4f(ground.uniform('uExtents'), ((e.right - e.left) / 2) * k, ((e.right + e.left) / 2) * k, ((e.top - e.bottom) / 2) * k, ((e.top + e.bottom) / 2) * k);
+    gl.uniform4f(
+      ground.uniform('uExtents'),
+      ((e.right - e.left) / 2) * k,
+      ((e.right + e.left) / 2) * k,
+      ((e.top - e.bottom) / 2) * k,
+      ((e.top + e.bottom) / 2) * k,
+    );
     gl.uniform3fv(ground.uniform('uRight'), [...frame.right]);
     gl.uniform3fv(ground.uniform('uUp'), [...frame.up]);
     gl.uniform3fv(ground.uniform('uForward'), [...frame.forward]);
@@ -313,14 +397,26 @@ export class Renderer {
       const slope = Math.hypot((line.across * 2) / size[0], (line.upward * 2) / size[1]) || 1;
       gl.uniform3f(ground.uniform('uHorizon'), line.constant / slope, line.across / slope, line.upward / slope);
     } else gl.uniform3f(ground.uniform('uHorizon'), 1e6, 0, 0);
-    for (const [name, color] of [['uSky', palette.sky], ['uWater', palette.water], ['uBeyond', palette.beyond], ['uGrid', palette.grid], ['uRule', palette.rule]] as const)
+    for (const [name, color] of [
+      ['uSky', palette.sky],
+      ['uWater', palette.water],
+      ['uBeyond', palette.beyond],
+      ['uGrid', palette.grid],
+      ['uRule', palette.rule],
+    ] as const)
       gl.uniform3fv(ground.uniform(name), [...color]);
     gl.uniform2f(ground.uniform('uGridOrigin'), scene.origin[0], scene.origin[2]);
     const blocks = scene.footprints.slice(0, 16);
     gl.uniform1i(ground.uniform('uBlockCount'), blocks.length);
     if (blocks.length) {
-      gl.uniform4fv(ground.uniform('uBlocks'), blocks.flatMap((b) => b.slice(0, 4)));
-      gl.uniform2fv(ground.uniform('uTurns'), blocks.flatMap((b) => b.slice(4, 6)));
+      gl.uniform4fv(
+        ground.uniform('uBlocks'),
+        blocks.flatMap((b) => b.slice(0, 4)),
+      );
+      gl.uniform2fv(
+        ground.uniform('uTurns'),
+        blocks.flatMap((b) => b.slice(4, 6)),
+      );
     }
     gl.uniform1f(ground.uniform('uUnitsPerPixel'), (e.top - e.bottom) / size[1]);
     gl.bindVertexArray(this.groundArray);
@@ -338,6 +434,7 @@ export function paletteOf(element: Element): Palette {
   const style = getComputedStyle(element);
   const get = (name: string) => token(style, name);
   return {
+    page: get('bg'),
     sky: get('sky'),
     water: get('water'),
     beyond: get('water2'),

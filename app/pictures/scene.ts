@@ -52,7 +52,8 @@ export function sceneOf(
     }
     const toneIndex = toneOrder.indexOf(tone);
     for (let t = 0; t < indices.length; t += 3) {
-      const corner = (k: number) => world.slice(3 * indices[t + k]!, 3 * indices[t + k]! + 3) as [number, number, number];
+      const corner = (k: number) =>
+        world.slice(3 * indices[t + k]!, 3 * indices[t + k]! + 3) as [number, number, number];
       const [a, b, c] = [corner(0), corner(1), corner(2)];
       const u = [b[0] - a[0], b[1] - a[1], b[2] - a[2]] as const;
       const v = [c[0] - a[0], c[1] - a[1], c[2] - a[2]] as const;

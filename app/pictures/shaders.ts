@@ -10,7 +10,7 @@ void main() {
 }`;
 
 export const faceFragment = `#version 300 es
-precision highp float;
+precision highp float; precision highp int;
 in vec3 vPosition; flat in vec3 vNormal; flat in int vTone; flat in int vFamily;
 uniform vec4 uEye;            // xyz the eye with w 1, or minus the gaze with w 0
 uniform vec3 uLight; uniform vec3 uTones[20]; uniform vec3 uInk; uniform vec3 uPaper;
@@ -95,7 +95,7 @@ void main() {
 }`;
 
 export const lineFragment = `#version 300 es
-precision highp float;
+precision highp float; precision highp int;
 in float vSide; in float vHalf; in float vAlpha; in float vAhead; in float vAlong; in float vHeight; in float vToEyeY;
 uniform vec3 uColor; uniform float uOpacity; uniform float uFar; uniform int uKind; uniform float uGround; uniform float uPixel;
 out vec4 color;
@@ -113,7 +113,7 @@ in vec2 aCorner; out vec2 vPicture;
 void main() { vPicture = aCorner; gl_Position = vec4(aCorner, 1.0, 1.0); }`;
 
 export const groundFragment = `#version 300 es
-precision highp float;
+precision highp float; precision highp int;
 in vec2 vPicture;
 uniform vec4 uExtents;        // half width, middle, half height, middle: right and up at one unit ahead
 uniform vec3 uRight, uUp, uForward, uEyePoint; uniform bool uPerspective;

@@ -33,7 +33,13 @@ export function ConventionsChip() {
         <span>{matrix.vectors} vectors</span>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="pop" style={{ width: 452 }} sideOffset={6} collisionPadding={8} aria-label="Conventions">
+        <Popover.Content
+          className="pop"
+          style={{ width: 452 }}
+          sideOffset={6}
+          collisionPadding={8}
+          aria-label="Conventions"
+        >
           <ConventionsSheet conventions={conventions} />
         </Popover.Content>
       </Popover.Portal>
@@ -64,7 +70,17 @@ function Axes({ name, frame, onChange }: { name: string; frame: AxisFrame; onCha
   );
 }
 
-const AxisRow = ({ space, direction, frame, onChange }: { space: string; direction: keyof AxisFrame; frame: AxisFrame; onChange: (frame: AxisFrame) => void }) => (
+const AxisRow = ({
+  space,
+  direction,
+  frame,
+  onChange,
+}: {
+  space: string;
+  direction: keyof AxisFrame;
+  frame: AxisFrame;
+  onChange: (frame: AxisFrame) => void;
+}) => (
   <>
     <span className="w-[92px]">{direction === 'forward' ? 'ahead' : direction}</span>
     <Choice
@@ -98,7 +114,15 @@ function ConventionsSheet({ conventions: c }: { conventions: Conventions }) {
       <h3 className="mt-2">NDC and screen</h3>
       <div className="grid-form">
         <span className="w-[92px]">NDC y</span>
-        <Choice name="NDC y" value={c.ndc.up} options={[{ value: '+y', label: 'up' }, { value: '-y', label: 'down' }]} onChange={(up) => set({ ndc: { ...c.ndc, up } })} />
+        <Choice
+          name="NDC y"
+          value={c.ndc.up}
+          options={[
+            { value: '+y', label: 'up' },
+            { value: '-y', label: 'down' },
+          ]}
+          onChange={(up) => set({ ndc: { ...c.ndc, up } })}
+        />
         <span>NDC depth</span>
         <span className="flex gap-1">
           {(['near', 'far'] as const).map((end) => (
@@ -108,34 +132,83 @@ function ConventionsSheet({ conventions: c }: { conventions: Conventions }) {
               name={`NDC depth of ${end}`}
               width={96}
               value={c.ndc[end]}
-              refuse={(v) => (v === c.ndc[end === 'near' ? 'far' : 'near'] ? 'The NDC depths of the two planes must differ.' : null)}
+              refuse={(v) =>
+                v === c.ndc[end === 'near' ? 'far' : 'near'] ? 'The NDC depths of the two planes must differ.' : null
+              }
               onChange={(v, gesture) => set({ ndc: { ...c.ndc, [end]: v } }, gesture)}
             />
           ))}
         </span>
         <span>Screen origin</span>
-        <Choice name="Screen origin" value={c.screen.origin} options={pair('top-left', 'bottom-left')} onChange={(origin) => set({ screen: { ...c.screen, origin } })} />
+        <Choice
+          name="Screen origin"
+          value={c.screen.origin}
+          options={pair('top-left', 'bottom-left')}
+          onChange={(origin) => set({ screen: { ...c.screen, origin } })}
+        />
         <span>Pixel centres</span>
         <Choice
           name="Pixel centres"
           value={String(c.screen.pixelCentre)}
-          options={[{ value: '0.5', label: 'at .5' }, { value: '0', label: 'at whole numbers' }]}
+          options={[
+            { value: '0.5', label: 'at .5' },
+            { value: '0', label: 'at whole numbers' },
+          ]}
           onChange={(centre) => set({ screen: { ...c.screen, pixelCentre: centre === '0' ? 0 : 0.5 } })}
         />
       </div>
       <h3 className="mt-2">Matrices and angles</h3>
       <div className="grid-form">
         <span className="w-[92px]">Vectors</span>
-        <Choice name="Vectors" value={c.matrix.vectors} options={pair('column', 'row')} onChange={(vectors) => set({ matrix: { ...c.matrix, vectors } })} />
+        <Choice
+          name="Vectors"
+          value={c.matrix.vectors}
+          options={pair('column', 'row')}
+          onChange={(vectors) => set({ matrix: { ...c.matrix, vectors } })}
+        />
         <span>Listed</span>
-        <Choice name="Listed" value={c.matrix.storage} options={pair('column-major', 'row-major')} onChange={(storage) => set({ matrix: { ...c.matrix, storage } })} />
+        <Choice
+          name="Listed"
+          value={c.matrix.storage}
+          options={pair('column-major', 'row-major')}
+          onChange={(storage) => set({ matrix: { ...c.matrix, storage } })}
+        />
         <span>Angles in</span>
-        <Choice name="Angles in" value={c.angles.unit} options={pair('degrees', 'radians')} onChange={(unit) => set({ angles: { ...c.angles, unit } })} />
+        <Choice
+          name="Angles in"
+          value={c.angles.unit}
+          options={pair('degrees', 'radians')}
+          onChange={(unit) => set({ angles: { ...c.angles, unit } })}
+        />
         <span>Positive</span>
         <span className="flex flex-wrap gap-2">
-          <Choice name="Positive yaw" value={c.angles.yaw} options={[{ value: 'right', label: 'yaw right' }, { value: 'left', label: 'left' }]} onChange={(yaw) => set({ angles: { ...c.angles, yaw } })} />
-          <Choice name="Positive pitch" value={c.angles.pitch} options={[{ value: 'up', label: 'pitch up' }, { value: 'down', label: 'down' }]} onChange={(pitch) => set({ angles: { ...c.angles, pitch } })} />
-          <Choice name="Positive roll" value={c.angles.roll} options={[{ value: 'right', label: 'roll right' }, { value: 'left', label: 'left' }]} onChange={(roll) => set({ angles: { ...c.angles, roll } })} />
+          <Choice
+            name="Positive yaw"
+            value={c.angles.yaw}
+            options={[
+              { value: 'right', label: 'yaw right' },
+              { value: 'left', label: 'left' },
+            ]}
+            onChange={(yaw) => set({ angles: { ...c.angles, yaw } })}
+          />
+          <Choice
+            name="Positive pitch"
+            value={c.angles.pitch}
+            options={[
+              { value: 'up', label: 'pitch up' },
+              { value: 'down', label: 'down' },
+            ]}
+            onChange={(pitch) => set({ angles: { ...c.angles, pitch } })}
+          />
+          <Choice
+            name="Positive roll"
+            value={c.angles.roll}
+            options={[
+              { value: 'right', label: 'roll right' },
+              { value: 'left', label: 'left' },
+            ]}
+            onChange={(roll) => set({ angles: { ...c.angles, roll } })}
+          />
         </span>
       </div>
     </>

@@ -28,16 +28,33 @@ export function Header() {
       <span className="flex-1" />
       <ViewportChip />
       <span className="flex">
-        <button className="tool" onClick={undo} disabled={!past.length} aria-label="Undo" title={past.length ? `Undo: ${past.at(-1)!.name}` : 'Nothing to undo'}>
+        <button
+          className="tool"
+          onClick={undo}
+          disabled={!past.length}
+          aria-label="Undo"
+          title={past.length ? `Undo: ${past.at(-1)!.name}` : 'Nothing to undo'}
+        >
           <Undo />
         </button>
-        <button className="tool" onClick={redo} disabled={!future.length} aria-label="Redo" title={future.length ? `Redo: ${future.at(-1)!.name}` : 'Nothing to redo'}>
+        <button
+          className="tool"
+          onClick={redo}
+          disabled={!future.length}
+          aria-label="Redo"
+          title={future.length ? `Redo: ${future.at(-1)!.name}` : 'Nothing to redo'}
+        >
           <Redo />
         </button>
       </span>
       <CommandSearch />
       <span className="flex">
-        <button className="tool" onClick={toggleTheme} aria-label={theme === 'night' ? 'Paper theme' : 'Night theme'} title={theme === 'night' ? 'Paper (T)' : 'Night (T)'}>
+        <button
+          className="tool"
+          onClick={toggleTheme}
+          aria-label={theme === 'night' ? 'Paper theme' : 'Night theme'}
+          title={theme === 'night' ? 'Paper (T)' : 'Night (T)'}
+        >
           {theme === 'night' ? <Sun /> : <Moon />}
         </button>
         <Help />
@@ -63,7 +80,11 @@ function ProjectMenu() {
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" align="start" sideOffset={6}>
           <div className="px-3 pb-1 text-[11.5px] text-ink2">
-            {keeping === 'kept' ? 'Kept in this browser' : keeping === 'unsaved' ? 'Being kept…' : 'Not kept by this browser'}
+            {keeping === 'kept'
+              ? 'Kept in this browser'
+              : keeping === 'unsaved'
+                ? 'Being kept…'
+                : 'Not kept by this browser'}
           </div>
           <div className="menu-line" />
           {item('Save as a file', saveProject, 'Ctrl S')}
@@ -92,20 +113,41 @@ function ViewportChip() {
   const viewport = useDocument((state) => state.project!.viewport);
   const set = (part: Partial<typeof viewport>, gesture: string | null = null) =>
     edit('change the viewport', (draft) => void Object.assign(draft.viewport, part), gesture);
-  const whole = (v: number) => (v >= 1 && v <= 16384 && Number.isInteger(v) ? null : 'A viewport’s side is a whole number from 1 to 16384.');
+  const whole = (v: number) =>
+    v >= 1 && v <= 16384 && Number.isInteger(v) ? null : 'A viewport’s side is a whole number from 1 to 16384.';
   return (
     <Popover.Root>
       <Popover.Trigger className="chip mono" title="Viewport in CSS pixels, and device pixel ratio">
         {viewport.width} × {viewport.height} <em>@{viewport.devicePixelRatio}×</em> <Caret />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="pop" style={{ width: 250 }} sideOffset={6} collisionPadding={8} aria-label="Viewport">
+        <Popover.Content
+          className="pop"
+          style={{ width: 250 }}
+          sideOffset={6}
+          collisionPadding={8}
+          aria-label="Viewport"
+        >
           <h3>Viewport</h3>
           <div className="grid-form mt-1">
             <span>Width</span>
-            <NumberField name="Viewport width" value={viewport.width} unit="css px" width={120} refuse={whole} onChange={(width, g) => set({ width }, g)} />
+            <NumberField
+              name="Viewport width"
+              value={viewport.width}
+              unit="css px"
+              width={120}
+              refuse={whole}
+              onChange={(width, g) => set({ width }, g)}
+            />
             <span>Height</span>
-            <NumberField name="Viewport height" value={viewport.height} unit="css px" width={120} refuse={whole} onChange={(height, g) => set({ height }, g)} />
+            <NumberField
+              name="Viewport height"
+              value={viewport.height}
+              unit="css px"
+              width={120}
+              refuse={whole}
+              onChange={(height, g) => set({ height }, g)}
+            />
             <span>Device pixels</span>
             <NumberField
               name="Device pixel ratio"
@@ -119,7 +161,12 @@ function ViewportChip() {
           </div>
           <div className="mt-2 flex flex-wrap gap-1">
             {sizes.map(([width, height]) => (
-              <button key={`${width}×${height}`} className="plain-button" aria-pressed={viewport.width === width && viewport.height === height} onClick={() => set({ width, height })}>
+              <button
+                key={`${width}×${height}`}
+                className="plain-button"
+                aria-pressed={viewport.width === width && viewport.height === height}
+                onClick={() => set({ width, height })}
+              >
                 {width} × {height}
               </button>
             ))}
@@ -147,7 +194,13 @@ function CommandSearch() {
         <kbd>/</kbd>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="pop" style={{ width: 380, padding: 0 }} align="end" sideOffset={6} aria-label="Commands">
+        <Popover.Content
+          className="pop"
+          style={{ width: 380, padding: 0 }}
+          align="end"
+          sideOffset={6}
+          aria-label="Commands"
+        >
           <Command label="Commands">
             <Command.Input className="list-input" placeholder="A command or a body" autoFocus />
             <Command.List className="max-h-[360px] overflow-auto py-1">

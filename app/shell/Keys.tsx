@@ -5,7 +5,8 @@ import { tasks } from '../tasks';
 import { chooseFile, saveProject, toggleTheme } from './actions';
 
 const typing = (target: EventTarget | null) =>
-  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 /** The keys that work everywhere. */
 export function Keys() {

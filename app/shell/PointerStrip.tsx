@@ -21,11 +21,13 @@ export function PointerStrip() {
   return (
     <footer className="strip" aria-label="Pointer">
       <span>
-        <b>Pointer</b> <output data-testid="pointer-css">{screen.map((v) => figure(v, 1)).join(', ')}</output> <u>css</u>
+        <b>Pointer</b> <output data-testid="pointer-css">{screen.map((v) => figure(v, 1)).join(', ')}</output>{' '}
+        <u>css</u>
       </span>
       <Arrow />
       <span>
-        <output data-testid="pointer-framebuffer">{reading.framebuffer.map((v) => figure(v, 1)).join(', ')}</output> <u>px</u>
+        <output data-testid="pointer-framebuffer">{reading.framebuffer.map((v) => figure(v, 1)).join(', ')}</output>{' '}
+        <u>px</u>
       </span>
       <Arrow />
       <span>
@@ -36,7 +38,10 @@ export function PointerStrip() {
           <Arrow />
           <span>
             <b>{reading.ground.name}</b>{' '}
-            <output data-testid="pointer-ground" title={reading.ground.ok ? undefined : reasonSentence[reading.ground.reason]}>
+            <output
+              data-testid="pointer-ground"
+              title={reading.ground.ok ? undefined : reasonSentence[reading.ground.reason]}
+            >
               {reading.ground.ok ? point(reading.ground.value) : 'not met'}
             </output>
           </span>
@@ -45,7 +50,8 @@ export function PointerStrip() {
       <Arrow />
       {reading.hit ? (
         <span>
-          <b>{nameOf(reading.hit.body)}</b> <output data-testid="pointer-hit">{point(reading.hit.point)}</output> <u>range</u> {figure(reading.hit.distance, 2)}
+          <b>{nameOf(reading.hit.body)}</b> <output data-testid="pointer-hit">{point(reading.hit.point)}</output>{' '}
+          <u>range</u> {figure(reading.hit.distance, 2)}
         </span>
       ) : (
         <span>

@@ -41,7 +41,10 @@ export function probeBody(id: string | null): void {
 export function driveFromPixel(pixel: readonly [number, number], gesture: string): void {
   const { frame, chain, placed, project } = currentSituation();
   if (!chain.ok || !chain.value.picture.ok) return;
-  const drive = { rung: 'screen' as const, value: [...pixel, chain.value.picture.value.shares.far] as [number, number, number] };
+  const drive = {
+    rung: 'screen' as const,
+    value: [...pixel, chain.value.picture.value.shares.far] as [number, number, number],
+  };
   const body = project.probe.body === null ? null : (placed.get(project.probe.body) ?? null);
   const rung = project.probe.drive.rung;
   const value = carry(frame, body, drive, rung);
@@ -83,7 +86,12 @@ export function setProjectionKind(kind: 'perspective' | 'orthographic'): void {
 }
 
 const fileName = (project: Project, ending: string) =>
-  `${project.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'project'}${ending}`;
+  `${
+    project.name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '') || 'project'
+  }${ending}`;
 
 export function saveProject(): void {
   const project = currentProject();
@@ -98,7 +106,8 @@ export function currentRequest() {
 
 export const saveRequest = (): void =>
   saveFile(fileName(currentProject(), '.request.json'), JSON.stringify(currentRequest(), null, 2) + '\n');
-export const copyRequest = (): Promise<void> => copy(JSON.stringify(currentRequest()), 'the project as a compute request');
+export const copyRequest = (): Promise<void> =>
+  copy(JSON.stringify(currentRequest()), 'the project as a compute request');
 
 /** Puts the project of a file in the open one's place, or says what is wrong with the file and changes nothing. */
 export async function importFile(file: File): Promise<void> {

@@ -3,7 +3,17 @@ import type { Project } from '../../formats/project';
 import { redo, undo } from '../state/document';
 import { useSettings } from '../state/settings';
 import type { Task } from '../tasks';
-import { choosePreset, chooseFile, copyRequest, openDemo, probeBody, saveProject, saveRequest, setProjectionKind, toggleTheme } from './actions';
+import {
+  choosePreset,
+  chooseFile,
+  copyRequest,
+  openDemo,
+  probeBody,
+  saveProject,
+  saveRequest,
+  setProjectionKind,
+  toggleTheme,
+} from './actions';
 
 export interface Command {
   readonly name: string;
@@ -14,10 +24,15 @@ export interface Command {
 /** Everything that can be done by name, for the open project. */
 export function commandsFor(project: Project, tasks: readonly Task[], go: (route: string) => void): Command[] {
   return [
-    ...tasks.filter(({ Sheet }) => Sheet).map(({ name, key, route }) => ({ name: `Go to ${name}`, keys: key, run: () => go(route) })),
+    ...tasks
+      .filter(({ Sheet }) => Sheet)
+      .map(({ name, key, route }) => ({ name: `Go to ${name}`, keys: key, run: () => go(route) })),
     { name: 'Undo', keys: 'Ctrl Z', run: undo },
     { name: 'Redo', keys: 'Ctrl Shift Z', run: redo },
-    ...(Object.keys(presets) as PresetName[]).map((name) => ({ name: `Conventions of ${name}`, run: () => choosePreset(name) })),
+    ...(Object.keys(presets) as PresetName[]).map((name) => ({
+      name: `Conventions of ${name}`,
+      run: () => choosePreset(name),
+    })),
     { name: 'Make the camera perspective', run: () => setProjectionKind('perspective') },
     { name: 'Make the camera orthographic', run: () => setProjectionKind('orthographic') },
     { name: 'Enlarge the camera’s picture', run: () => useSettings.setState({ enlarged: 'main' }) },

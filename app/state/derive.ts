@@ -60,8 +60,8 @@ const placed = memo((bodies: Project['bodies']): ReadonlyMap<string, PlacedBody>
   return new Map(made.placed.map((one) => [one.body.id, one]));
 });
 
-const chain = memo(
-  (frame: CameraFrame, drive: Project['probe']['drive'], body: PlacedBody | null): Answer<Chain> => chainOf(frame, body, drive),
+const chain = memo((frame: CameraFrame, drive: Project['probe']['drive'], body: PlacedBody | null): Answer<Chain> =>
+  chainOf(frame, body, drive),
 );
 
 /** The id of a body's outermost ancestor: what it is a part of. */
@@ -76,7 +76,13 @@ const roots = memo((bodies: Project['bodies']): ReadonlyMap<string, string> => {
 
 /** What stands between the eye and the probe, if the probe is in view: the nearest surface of a body it is no part of. */
 const occluder = memo(
-  (frame: CameraFrame, probe: Answer<Chain>, bodies: ReadonlyMap<string, PlacedBody>, family: ReadonlyMap<string, string>, own: string | null): Hit | null => {
+  (
+    frame: CameraFrame,
+    probe: Answer<Chain>,
+    bodies: ReadonlyMap<string, PlacedBody>,
+    family: ReadonlyMap<string, string>,
+    own: string | null,
+  ): Hit | null => {
     if (!probe.ok || probe.value.outside.length) return null;
     const { world, parts } = probe.value;
     const origin =
@@ -89,7 +95,9 @@ const occluder = memo(
     const direction = [way[0] / range, way[1] / range, way[2] / range] as const;
     const perAhead = range / parts[2];
     const others = [...bodies.values()].filter(({ body }) => own === null || family.get(body.id) !== family.get(own));
-    return castRay({ origin, direction }, others, { from: frame.near * perAhead, to: range * (1 - 1e-6) - 1e-9 })[0] ?? null;
+    return (
+      castRay({ origin, direction }, others, { from: frame.near * perAhead, to: range * (1 - 1e-6) - 1e-9 })[0] ?? null
+    );
   },
 );
 

@@ -29,7 +29,8 @@ export function readPointer({ frame, project, placed }: Situation, css: Vec2): P
   const picture = pixelToPicture(frame, framebufferToCss(path, framebuffer));
   const ray = rayThrough(frame, ...picture);
   const { ground } = project;
-  const met = ground && pictureToWorld(frame, ...picture, { kind: 'plane', point: [0, ground.height, 0], normal: [0, 1, 0] });
+  const met =
+    ground && pictureToWorld(frame, ...picture, { kind: 'plane', point: [0, ground.height, 0], normal: [0, 1, 0] });
   const [hit] = pick(frame, ...picture, [...placed.values()]);
   return {
     css,

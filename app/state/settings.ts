@@ -14,7 +14,9 @@ interface Settings {
 
 /** How this person likes the place: kept beside the projects, no part of any. */
 export const useSettings = create<Settings>()(
-  persist((): Settings => ({ theme: null, chainWidth: 244, sheetWidth: 316, enlarged: null }), { name: 'astrolabe-settings' }),
+  persist((): Settings => ({ theme: null, chainWidth: 244, sheetWidth: 316, enlarged: null }), {
+    name: 'astrolabe-settings',
+  }),
 );
 
 const dark = window.matchMedia('(prefers-color-scheme: dark)');

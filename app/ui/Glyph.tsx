@@ -21,7 +21,14 @@ export function GlyphMark({ kind, x = 0, y = 0, r }: { kind: VerdictKind; x?: nu
 
 /** The same standing in a line of text. */
 export const Glyph = ({ kind, size }: { kind: VerdictKind; size: number }) => (
-  <svg className="glyph" width={size} height={size} viewBox={`${-size / 2} ${-size / 2} ${size} ${size}`} aria-hidden="true" style={{ flex: 'none' }}>
+  <svg
+    className="glyph"
+    width={size}
+    height={size}
+    viewBox={`${-size / 2} ${-size / 2} ${size} ${size}`}
+    aria-hidden="true"
+    style={{ flex: 'none' }}
+  >
     <GlyphMark kind={kind} r={size / 2 - 0.5} />
   </svg>
 );

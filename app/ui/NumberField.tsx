@@ -1,4 +1,5 @@
 import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { flushSync } from 'react-dom';
 import { cancelGesture, endGesture } from '../state/document';
 import { editable } from './figures';
 import { parseNumber, type Units } from './parseNumber';
@@ -36,7 +37,8 @@ function useNumber({ value, onChange, step = 1, units, refuse, shown = editable 
     setText(null);
     offer(next);
   };
-  const scale = (event: { shiftKey: boolean; altKey: boolean }) => step * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+  const scale = (event: { shiftKey: boolean; altKey: boolean }) =>
+    step * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
   const finish = () => {
     setText(null);
     setWrong(null);
@@ -51,9 +53,9 @@ function useNumber({ value, onChange, step = 1, units, refuse, shown = editable 
     finish,
     input: {
       onFocus: (event: { currentTarget: HTMLInputElement }) => {
-        setText(editable(value));
-        const field = event.currentTarget;
-        requestAnimationFrame(() => field.select());
+        // At once, so that what is typed next replaces the whole number rather than being put behind it.
+        flushSync(() => setText(editable(value)));
+        event.currentTarget.select();
       },
       onChange: (event: { currentTarget: HTMLInputElement }) => {
         const typed = event.currentTarget.value;

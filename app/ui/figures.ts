@@ -1,6 +1,7 @@
 /** A number for the eye: fixed decimals and a true minus. Anything too large for columns turns to powers of ten. */
 export function figure(value: number, decimals = 4): string {
-  const text = Math.abs(value) >= 1e7 ? Math.abs(value).toExponential(Math.min(decimals, 4)) : Math.abs(value).toFixed(decimals);
+  const text =
+    Math.abs(value) >= 1e7 ? Math.abs(value).toExponential(Math.min(decimals, 4)) : Math.abs(value).toFixed(decimals);
   return (value < 0 && Number(text) !== 0 ? '\u2212' : '') + text;
 }
 

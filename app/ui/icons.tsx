@@ -29,7 +29,8 @@ export const Sun = () =>
       <path d="M8 1.2v2M8 12.8v2M1.2 8h2M12.8 8h2M3.2 3.2l1.4 1.4M11.4 11.4l1.4 1.4M3.2 12.8l1.4-1.4M11.4 4.6l1.4-1.4" />
     </>,
   );
-export const Question = () => icon(16, 16, <path d="M5.5 5.8a2.5 2.5 0 1 1 3.6 2.3c-.8.4-1.1.9-1.1 1.700M8 12.600v.1" />);
+export const Question = () =>
+  icon(16, 16, <path d="M5.5 5.8a2.5 2.5 0 1 1 3.6 2.3c-.8.4-1.1.9-1.1 1.700M8 12.600v.1" />);
 export const MatrixIcon = () =>
   icon(
     16,
@@ -65,7 +66,10 @@ export function Mark({ size }: { size: number }) {
       <circle className="mk2" cx={c} cy={c} r={r - 5} />
       <path className="mt" d={ticks} />
       <g transform={`rotate(-34 ${c} ${c})`}>
-        <path className="mr" d={`M1.5 ${c - 0.2}L${c - 3} ${c - 1.6}H${c + 3}L${size - 1.5} ${c - 0.2}V${c + 0.2}L${c + 3} ${c + 1.6}H${c - 3}L1.5 ${c + 0.2}Z`} />
+        <path
+          className="mr"
+          d={`M1.5 ${c - 0.2}L${c - 3} ${c - 1.6}H${c + 3}L${size - 1.5} ${c - 0.2}V${c + 0.2}L${c + 3} ${c + 1.6}H${c - 3}L1.5 ${c + 0.2}Z`}
+        />
         <path className="mv" d={`M${c - 7.5} ${c - 3.4}v6.8M${c + 7.5} ${c - 3.4}v6.8`} />
       </g>
       <circle className="mp" cx={c} cy={c} r="1.3" />

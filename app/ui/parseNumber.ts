@@ -1,6 +1,8 @@
 import { Parser } from 'expr-eval-fork';
 
-const parser = new Parser({ operators: { assignment: false, logical: false, comparison: false, in: false, conditional: false } });
+const parser = new Parser({
+  operators: { assignment: false, logical: false, comparison: false, in: false, conditional: false },
+});
 const constants = { pi: Math.PI, tau: 2 * Math.PI, e: Math.E };
 
 /** The units a field may be given in, each as how many of the field's own unit it is. */

@@ -94,7 +94,7 @@ export function resolveProjection(projection: Projection, viewportAspect: number
 
   const aspect = projection.aspect ?? viewportAspect;
   if (!(aspect > 0)) report('aspect', `aspect is ${aspect}; width over height must be above 0.`);
-  let halfHeight = 1;
+  let halfHeight: number;
   if (projection.kind === 'perspective') {
     const { lens } = projection;
     for (const [field, value] of Object.entries(lens) as [string, number][])

@@ -7,7 +7,10 @@ import { pictureToParts, partsToDirection, pictureToPixel } from '../convert/pro
  * normal's side. In orthographic every ray has one direction and there is no such line: null.
  * A ray's direction is linear in the picture position, so its dot product with the normal is too.
  */
-export function horizonLine(frame: CameraFrame, normal: Vec3): { constant: number; across: number; upward: number } | null {
+export function horizonLine(
+  frame: CameraFrame,
+  normal: Vec3,
+): { constant: number; across: number; upward: number } | null {
   if (frame.kind === 'orthographic') return null;
   const along = (x: number, y: number) => dot(partsToDirection(frame, pictureToParts(frame, x, y, 1)), normal);
   const constant = along(0, 0);

@@ -1,4 +1,11 @@
-import { projectPoint, rayThrough, divide, partsToClip, worldToParts, pixelToPicture } from '../../../core/convert/project';
+import {
+  projectPoint,
+  rayThrough,
+  divide,
+  partsToClip,
+  worldToParts,
+  pixelToPicture,
+} from '../../../core/convert/project';
 import { pictureToWorld } from '../../../core/convert/unproject';
 import { distance, type Vec3 } from '../../../core/math/vec3';
 import type { CameraFrame } from '../../../core/camera/frame';
@@ -72,7 +79,11 @@ export function BackToWorld() {
   const choose = (route: Route) => {
     const value = values?.[route];
     edit('choose the depth by another way', (draft) => {
-      draft.back = { ...draft.back, route, value: value ?? (route === 'depth' ? 0.5 : route === 'plane' ? 0 : frame.near * 2 + 1) };
+      draft.back = {
+        ...draft.back,
+        route,
+        value: value ?? (route === 'depth' ? 0.5 : route === 'plane' ? 0 : frame.near * 2 + 1),
+      };
     });
   };
   const probeHere = () =>
@@ -87,7 +98,16 @@ export function BackToWorld() {
       <div className="row">
         <span className="label">Pixel</span>
         {([0, 1] as const).map((i) => (
-          <NumberField key={i} label={'xy'[i]!} name={`Pixel ${'xy'[i]}`} width={76} value={pixel[i]} shown={(v) => figure(v, 2)} units={pixels} onChange={(v, g) => setPixel(i, v, g)} />
+          <NumberField
+            key={i}
+            label={'xy'[i]!}
+            name={`Pixel ${'xy'[i]}`}
+            width={76}
+            value={pixel[i]}
+            shown={(v) => figure(v, 2)}
+            units={pixels}
+            onChange={(v, g) => setPixel(i, v, g)}
+          />
         ))}
         <span className="text-ink2">css px</span>
       </div>
@@ -124,7 +144,9 @@ export function BackToWorld() {
                   }
                 />
               ) : (
-                <span className="value">{value === null ? 'none' : figure(show(value), route === 'depth' ? 6 : 4)}</span>
+                <span className="value">
+                  {value === null ? 'none' : figure(show(value), route === 'depth' ? 6 : 4)}
+                </span>
               )}
             </div>
           );
@@ -142,14 +164,28 @@ export function BackToWorld() {
       <div className="result">
         {found.ok ? (
           <>
-            <button className="big" title="Copy the point" onClick={() => void copy(`[${e.toWorld(found.value).map(plain).join(', ')}]`, 'the world point')}>
-              <output data-testid="result-world">{e.toWorld(found.value).map((v) => figure(v, 2)).join(', ')}</output>
+            <button
+              className="big"
+              title="Copy the point"
+              onClick={() => void copy(`[${e.toWorld(found.value).map(plain).join(', ')}]`, 'the world point')}
+            >
+              <output data-testid="result-world">
+                {e
+                  .toWorld(found.value)
+                  .map((v) => figure(v, 2))
+                  .join(', ')}
+              </output>
               <u>World</u>
             </button>
             {again?.ok && (
               <div className="line">
                 sent forward again
-                <span className="right">{e.toScreen(frame.viewport, again.value.across, again.value.upward).map((v) => figure(v, 2)).join(', ')}</span>
+                <span className="right">
+                  {e
+                    .toScreen(frame.viewport, again.value.across, again.value.upward)
+                    .map((v) => figure(v, 2))
+                    .join(', ')}
+                </span>
               </div>
             )}
             <div className="line">

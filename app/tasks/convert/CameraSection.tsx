@@ -38,7 +38,7 @@ export function CameraSection() {
           key={i}
           label={'xyz'[i]!}
           name={`${label} ${'xyz'[i]}`}
-          width={66}
+          width="33%"
           value={v}
           shown={(n) => figure(n, 2)}
           units={lengths}
@@ -51,7 +51,12 @@ export function CameraSection() {
       ))}
     </div>
   );
-  const number = (label: string, value: number, set: (next: number, gesture: string) => void, options: { unit?: string; units?: typeof lengths; step?: number } = {}) => (
+  const number = (
+    label: string,
+    value: number,
+    set: (next: number, gesture: string) => void,
+    options: { unit?: string; units?: typeof lengths; step?: number } = {},
+  ) => (
     <div className="row wide">
       <span className="label">{label}</span>
       <NumberField name={label} width={104} value={value} shown={editable} onChange={set} {...options} />
@@ -78,79 +83,125 @@ export function CameraSection() {
           <code>{path.replace(/^camera\./, '')}</code> {message} The pictures show the last camera that could be.
         </p>
       ))}
-      {vector('Eye', position, (next, gesture) => change('move the camera', (draft) => void (draft.position = [...next]), gesture))}
+      {vector('Eye', position, (next, gesture) =>
+        change('move the camera', (draft) => void (draft.position = [...next]), gesture),
+      )}
       <div className="row">
         <span className="label">Aim</span>
-        <Choice name="Aim" value={o.kind} options={[{ value: 'angles', label: 'by angles' }, { value: 'lookAt', label: 'at a point' }]} onChange={setOrientationKind} />
+        <Choice
+          name="Aim"
+          value={o.kind}
+          options={[
+            { value: 'angles', label: 'by angles' },
+            { value: 'lookAt', label: 'at a point' },
+          ]}
+          onChange={setOrientationKind}
+        />
       </div>
-      {o.kind === 'angles' ? (
-        <div className="row">
-          <span className="label" />
-          {(['yaw', 'pitch', 'roll'] as const).map((name) => (
-            <NumberField
-              key={name}
-              label={name}
-              name={name}
-              width={name === 'pitch' ? 74 : 66}
-              step={step}
-              value={shownAngles(o)[name]}
-              shown={(v) => figure(v, angleUnit === 'degrees' ? 1 : 3)}
-              units={anglesIn(angleUnit)}
-              onChange={(v, gesture) =>
-                change(
-                  'turn the camera',
-                  (draft) => {
-                    const read = e.fromAngles({ ...shownAngles(o), [name]: v });
-                    if (draft.orientation.kind === 'angles') draft.orientation[name] = Number(degrees(read[name]).toPrecision(14));
-                  },
-                  gesture,
-                )
-              }
-            />
-          ))}
-        </div>
-      ) : (
-        target && vector('Look at', target, (next, gesture) => change('aim the camera', (draft) => void (draft.orientation = { kind: 'lookAt', target: [...next] }), gesture))
-      )}
+      {o.kind === 'angles'
+        ? (['yaw', 'pitch', 'roll'] as const).map((name) => (
+            <div className="row wide" key={name}>
+              <span className="label">{name[0]!.toUpperCase() + name.slice(1)}</span>
+              <NumberField
+                name={name}
+                width={104}
+                unit={mark}
+                step={step}
+                value={shownAngles(o)[name]}
+                units={anglesIn(angleUnit)}
+                onChange={(v, gesture) =>
+                  change(
+                    'turn the camera',
+                    (draft) => {
+                      const read = e.fromAngles({ ...shownAngles(o), [name]: v });
+                      if (draft.orientation.kind === 'angles')
+                        draft.orientation[name] = Number(degrees(read[name]).toPrecision(14));
+                    },
+                    gesture,
+                  )
+                }
+              />
+              <span className="text-[11.5px] text-ink2">+ is {e.conventions.angles[name]}</span>
+            </div>
+          ))
+        : target &&
+          vector('Look at', target, (next, gesture) =>
+            change(
+              'aim the camera',
+              (draft) => void (draft.orientation = { kind: 'lookAt', target: [...next] }),
+              gesture,
+            ),
+          )}
       <div className="row">
         <span className="label">Lens</span>
         <Choice
           name="Lens"
           value={p.kind}
-          options={[{ value: 'perspective', label: 'perspective' }, { value: 'orthographic', label: 'orthographic' }]}
+          options={[
+            { value: 'perspective', label: 'perspective' },
+            { value: 'orthographic', label: 'orthographic' },
+          ]}
           onChange={setProjectionKind}
         />
       </div>
       {p.kind === 'perspective'
-        ? number('Vertical field', e.toAngle((p.verticalFov * Math.PI) / 180), (v, gesture) =>
-            change(
-              'change the field of view',
-              (draft) => {
-                if (draft.projection.kind === 'perspective') draft.projection.verticalFov = Number(degrees(e.fromAngle(v)).toPrecision(14));
-              },
-              gesture,
-            ), { unit: mark, units: anglesIn(angleUnit), step })
-        : number('Height', p.height, (v, gesture) =>
-            change(
-              'change the height seen',
-              (draft) => {
-                if (draft.projection.kind === 'orthographic') draft.projection.height = v;
-              },
-              gesture,
-            ), { unit, units: lengths })}
-      {number('Near', p.near, (v, gesture) => change('move near', (draft) => void (draft.projection.near = v), gesture), { unit, units: lengths })}
+        ? number(
+            'Vertical field',
+            e.toAngle((p.verticalFov * Math.PI) / 180),
+            (v, gesture) =>
+              change(
+                'change the field of view',
+                (draft) => {
+                  if (draft.projection.kind === 'perspective')
+                    draft.projection.verticalFov = Number(degrees(e.fromAngle(v)).toPrecision(14));
+                },
+                gesture,
+              ),
+            { unit: mark, units: anglesIn(angleUnit), step },
+          )
+        : number(
+            'Height',
+            p.height,
+            (v, gesture) =>
+              change(
+                'change the height seen',
+                (draft) => {
+                  if (draft.projection.kind === 'orthographic') draft.projection.height = v;
+                },
+                gesture,
+              ),
+            { unit, units: lengths },
+          )}
+      {number(
+        'Near',
+        p.near,
+        (v, gesture) => change('move near', (draft) => void (draft.projection.near = v), gesture),
+        { unit, units: lengths },
+      )}
       {p.far === null ? (
         <div className="row wide">
           <span className="label">Far</span>
           <span>infinite</span>
-          <button className="plain-button ml-auto" onClick={() => change('bring far in', (draft) => void (draft.projection.far = Math.max(1000, p.near * 100)))}>
+          <button
+            className="plain-button ml-auto"
+            onClick={() =>
+              change('bring far in', (draft) => void (draft.projection.far = Math.max(1000, p.near * 100)))
+            }
+          >
             Make it finite
           </button>
         </div>
       ) : (
         <div className="row wide">
           <span className="label">Far</span>
-          <NumberField name="Far" width={104} value={p.far} unit={unit} units={lengths} onChange={(v, gesture) => change('move far', (draft) => void (draft.projection.far = v), gesture)} />
+          <NumberField
+            name="Far"
+            width={104}
+            value={p.far}
+            unit={unit}
+            units={lengths}
+            onChange={(v, gesture) => change('move far', (draft) => void (draft.projection.far = v), gesture)}
+          />
           {p.kind === 'perspective' && (
             <button
               className="plain-button ml-auto"
@@ -168,7 +219,9 @@ export function CameraSection() {
       <div className="row wide">
         <span className="label">Horizontal field</span>
         <span className="value font-mono">
-          {frame.kind === 'perspective' ? `${figure(e.toAngle(fieldOfView(frame.extents.right - frame.extents.left, frame.near)), angleUnit === 'degrees' ? 2 : 4)} ${mark}` : `${figure(frame.extents.right - frame.extents.left, 2)} ${unit}`}
+          {frame.kind === 'perspective'
+            ? `${figure(e.toAngle(fieldOfView(frame.extents.right - frame.extents.left, frame.near)), angleUnit === 'degrees' ? 2 : 4)} ${mark}`
+            : `${figure(frame.extents.right - frame.extents.left, 2)} ${unit}`}
         </span>
       </div>
     </section>

@@ -15,12 +15,19 @@ import { probeVerdict, reasonSentence } from '../../wording';
 function moveProbe(world: Vec3, gesture: string): void {
   const { frame, placed, project } = currentSituation();
   const { body, drive } = project.probe;
-  const value = carry(frame, body === null ? null : (placed.get(body) ?? null), { rung: 'world', value: world }, drive.rung);
+  const value = carry(
+    frame,
+    body === null ? null : (placed.get(body) ?? null),
+    { rung: 'world', value: world },
+    drive.rung,
+  );
   edit(
     'move the probe',
     (draft) => {
       // Where the driving rung has no answer (a pixel for what is behind the eye) the world takes over.
-      draft.probe.drive = value.ok ? { rung: drive.rung, value: [...value.value] } : { rung: 'world', value: [...world] };
+      draft.probe.drive = value.ok
+        ? { rung: drive.rung, value: [...value.value] }
+        : { rung: 'world', value: [...world] };
     },
     gesture,
   );
@@ -42,7 +49,7 @@ export function PointToScreen() {
               key={i}
               label={'xyz'[i]!}
               name={`Point ${'xyz'[i]}`}
-              width={66}
+              width="33%"
               value={value}
               shown={(v) => figure(v, 2)}
               units={lengths}
@@ -65,7 +72,8 @@ export function PointToScreen() {
       <div className="rule">
         Working
         <em>
-          {matrix.vectors} vectors, z {figure(n.near, Number.isInteger(n.near) ? 0 : 2)} to {figure(n.far, Number.isInteger(n.far) ? 0 : 2)}
+          {matrix.vectors} vectors, z {figure(n.near, Number.isInteger(n.near) ? 0 : 2)} to{' '}
+          {figure(n.far, Number.isInteger(n.far) ? 0 : 2)}
         </em>
       </div>
       <Working />
@@ -73,12 +81,20 @@ export function PointToScreen() {
         {chain.ok && chain.value.picture.ok ? (
           <ScreenResult />
         ) : (
-          <div className="none">{reasonSentence[chain.ok ? (chain.value.picture.ok ? 'behindEye' : chain.value.picture.reason) : chain.reason]}</div>
+          <div className="none">
+            {
+              reasonSentence[
+                chain.ok ? (chain.value.picture.ok ? 'behindEye' : chain.value.picture.reason) : chain.reason
+              ]
+            }
+          </div>
         )}
         <div className="line">
           <Glyph kind={verdict.kind} size={11} />
           <b className={verdict.kind === 'inside' ? 'tl' : 'pl'}>{verdict.text}</b>
-          {chain.ok && chain.value.picture.ok && <span className="right">depth {figure(e.toDepth(chain.value.picture.value.shares), 6)}</span>}
+          {chain.ok && chain.value.picture.ok && (
+            <span className="right">depth {figure(e.toDepth(chain.value.picture.value.shares), 6)}</span>
+          )}
         </div>
         {chain.ok && chain.value.picture.ok && <DevicePixels />}
       </div>
@@ -91,7 +107,11 @@ function ScreenResult() {
   if (!chain.ok || !chain.value.picture.ok) return null;
   const screen = e.toScreen(frame.viewport, chain.value.picture.value.across, chain.value.picture.value.upward);
   return (
-    <button className="big" title="Copy the pixel" onClick={() => void copy(`[${screen.map(plain).join(', ')}]`, 'the pixel')}>
+    <button
+      className="big"
+      title="Copy the pixel"
+      onClick={() => void copy(`[${screen.map(plain).join(', ')}]`, 'the pixel')}
+    >
       <output data-testid="result-screen">{screen.map((v) => figure(v, 2)).join(', ')}</output>
       <u>css px</u>
     </button>
@@ -104,8 +124,12 @@ function DevicePixels() {
   const path = { canvas: [0, 0] as const, cssScale: 1, devicePixelRatio: project.viewport.devicePixelRatio };
   return (
     <div className="line">
-      device pixels, from the top left
-      <span className="right">{cssToFramebuffer(path, chain.value.pixel.value).map((v) => figure(v, 1)).join(', ')}</span>
+      device pixels
+      <span className="right">
+        {cssToFramebuffer(path, chain.value.pixel.value)
+          .map((v) => figure(v, 1))
+          .join(', ')}
+      </span>
     </div>
   );
 }
@@ -188,7 +212,15 @@ function Working() {
           {half} = <b>{figure(x, 2)}</b>
         </div>
         <div className="eq mt-1">
-          <span className="sym">y</span> = <Fraction over={along ? `${figure(three[1], 4)} + 1` : `1 − ${three[1] < 0 ? `(${figure(three[1], 4)})` : figure(three[1], 4)}`} /> × {frame.viewport.height}
+          <span className="sym">y</span> ={' '}
+          <Fraction
+            over={
+              along
+                ? `${figure(three[1], 4)} + 1`
+                : `1 − ${three[1] < 0 ? `(${figure(three[1], 4)})` : figure(three[1], 4)}`
+            }
+          />{' '}
+          × {frame.viewport.height}
           {half} = <b>{figure(y, 2)}</b>
         </div>
       </Line>
@@ -196,4 +228,6 @@ function Working() {
   );
 }
 
-const Aside = ({ children }: { children: ReactNode }) => <span className="font-sans text-[11.5px] text-ink2">{children}</span>;
+const Aside = ({ children }: { children: ReactNode }) => (
+  <span className="font-sans text-[11.5px] text-ink2">{children}</span>
+);

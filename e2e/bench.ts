@@ -1,0 +1,49 @@
+import { expect, type Page } from '@playwright/test';
+
+/** The page as a person has it: a fresh browser on the demo. */
+export async function openBench(page: Page, path = '/'): Promise<void> {
+  const problems: string[] = [];
+  page.on('pageerror', (error) => problems.push(error.message));
+  page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
+  await page.goto(path);
+  await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
+  await drawn(page);
+  expect(problems).toEqual([]);
+}
+
+/** Waits until what was asked of the renderer is on the canvas. */
+export const drawn = (page: Page): Promise<void> =>
+  page.evaluate(() => new Promise<void>((done) => requestAnimationFrame(() => requestAnimationFrame(() => done()))));
+
+/** The numbers of a rung as they are shown, whether it drives or not. */
+export async function rung(page: Page, name: string): Promise<number[]> {
+  const card = page.locator(`[data-rung="${name}"]`);
+  const texts = await card.evaluate((element) =>
+    [...element.querySelectorAll<HTMLElement>('input, button.number')].map((one) =>
+      one instanceof HTMLInputElement ? one.value : (one.innerText ?? ''),
+    ),
+  );
+  return texts.map(number);
+}
+
+/** A number as it is typeset. */
+export const number = (text: string): number => Number(text.trim().replaceAll('\u2212', '-'));
+export const numbers = (text: string): number[] => text.split(',').map(number);
+
+/** Types a number into a field and leaves it. */
+export async function type(page: Page, field: string, value: string): Promise<void> {
+  const input = page.getByLabel(field, { exact: true });
+  await input.fill(value);
+  await input.press('Enter');
+}
+
+export function near(actual: readonly number[], expected: readonly number[], tolerance: number): void {
+  expect(actual).toHaveLength(expected.length);
+  actual.forEach((v, i) =>
+    expect(Math.abs(v - expected[i]!), `${actual.join()} against ${expected.join()}`).toBeLessThanOrEqual(tolerance),
+  );
+}
+
+/** The canvas as it stands, as text that two pictures can be compared by. */
+export const picture = (page: Page): Promise<string> =>
+  page.locator('.centre > canvas').evaluate((canvas) => (canvas as HTMLCanvasElement).toDataURL());

@@ -1,0 +1,255 @@
+import { expect, test } from '@playwright/test';
+import { drawn, near, number, numbers, openBench, picture, rung, type } from './bench';
+
+test.beforeEach(async ({ page }) => openBench(page));
+
+test('a point is followed through every space and back, and driven from either end', async ({ page }) => {
+  near(await rung(page, 'world'), [-21, 20.4, -20], 0);
+  near(await rung(page, 'screen'), [312.9485, 115.0932, 0.9725], 1e-4);
+  await expect(page.getByTestId('verdict')).toContainText('On screen');
+
+  // From the world: the screen follows.
+  await type(page, 'World x', '-20');
+  const moved = await rung(page, 'screen');
+  expect(moved[0]).toBeGreaterThan(312.9485);
+
+  // From the screen, the depth kept: the world follows, and the distance ahead stays.
+  const view = await rung(page, 'view');
+  await page.locator('[data-rung="screen"]').hover();
+  await page.locator('[data-rung="screen"]').getByText('drive from here').click();
+  await type(page, 'Screen x', '400');
+  near([(await rung(page, 'screen'))[0]!], [400], 0);
+  near([(await rung(page, 'view'))[2]!], [view[2]!], 1e-4);
+  const world = await rung(page, 'world');
+
+  // The driven end stays when the camera moves; the other end gives way.
+  await type(page, 'Eye x', '-3');
+  near((await rung(page, 'screen')).slice(0, 1), [400], 0);
+  expect(Math.abs((await rung(page, 'world'))[0]! - world[0]!)).toBeGreaterThan(1);
+
+  // Every step can be undone by its name, and done again.
+  const undo = page.getByRole('button', { name: 'Undo' });
+  await expect(undo).toHaveAttribute('title', 'Undo: move the camera');
+  for (let i = 0; i < 4; i++) await undo.click();
+  await expect(undo).toBeDisabled();
+  near(await rung(page, 'world'), [-21, 20.4, -20], 0);
+  await page.keyboard.press('Control+Shift+Z');
+  near([(await rung(page, 'world'))[0]!], [-20], 0);
+});
+
+test('Escape puts a number back, arrows step it, and one edit is one step of undo', async ({ page }) => {
+  const field = page.getByLabel('World y', { exact: true });
+  await field.fill('99');
+  near([(await rung(page, 'world'))[1]!], [99], 0);
+  await field.press('Escape');
+  near([(await rung(page, 'world'))[1]!], [20.4], 0);
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  await field.focus();
+  for (const key of ['ArrowUp', 'Shift+ArrowUp', 'Alt+ArrowDown']) await field.press(key);
+  await field.press('Enter');
+  near([(await rung(page, 'world'))[1]!], [31.3], 1e-9);
+  await page.keyboard.press('Control+Z');
+  near([(await rung(page, 'world'))[1]!], [20.4], 0);
+  // What is no number yet changes nothing, and says so.
+  const screen = await rung(page, 'screen');
+  await field.fill('(1+2');
+  await expect(field).toHaveAttribute('aria-invalid', 'true');
+  near(await rung(page, 'screen'), screen, 0);
+  await field.press('Escape');
+  await type(page, 'Point y', '(1+2)*10m');
+  near([(await rung(page, 'world'))[1]!], [30], 0);
+});
+
+test('conventions re-express every number and move nothing', async ({ page }) => {
+  const before = {
+    picture: await picture(page),
+    clip: await rung(page, 'clip'),
+    ndc: await rung(page, 'ndc'),
+    view: await rung(page, 'view'),
+    screen: await rung(page, 'screen'),
+  };
+  await page.getByTitle('Conventions in force').click();
+  await page.getByRole('button', { name: 'Vulkan' }).click();
+  await page.keyboard.press('Escape');
+  await drawn(page);
+  expect(await picture(page)).toBe(before.picture);
+  near(await rung(page, 'screen'), before.screen, 0);
+  near(await rung(page, 'world'), [-21, 20.4, -20], 0);
+  near(await rung(page, 'view'), [before.view[0]!, -before.view[1]!, -before.view[2]!], 0);
+  near(await rung(page, 'clip'), [before.clip[0]!, -before.clip[1]!, before.clip[2]!, before.clip[3]!], 0);
+  near(await rung(page, 'ndc'), [before.ndc[0]!, -before.ndc[1]!, before.ndc[2]!], 0);
+
+  // WebGL counts its window from the bottom and its depth from −1.
+  await page.getByTitle('Conventions in force').click();
+  await page.getByRole('button', { name: 'WebGL' }).click();
+  await drawn(page);
+  near(await rung(page, 'screen'), [before.screen[0]!, 720 - before.screen[1]!, before.screen[2]!], 1e-4);
+  near([(await rung(page, 'ndc'))[2]!], [2 * before.ndc[2]! - 1], 2e-4);
+
+  // One axis at a time: z up, as many worlds have it. The axis set free goes where this one was.
+  await page.getByRole('group', { name: 'World up' }).getByRole('button', { name: '+z' }).click();
+  await expect(page.getByRole('group', { name: 'World ahead' }).getByRole('button', { name: '+y' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await page.getByRole('group', { name: 'Vectors' }).getByRole('button', { name: 'row' }).click();
+  await page.keyboard.press('Escape');
+  await drawn(page);
+  near(await rung(page, 'world'), [-21, 20, 20.4], 0);
+  expect(await picture(page)).toBe(before.picture);
+  await expect(page.getByTitle('Conventions in force')).toContainText('+x right, +z up, +y ahead');
+});
+
+test('a pixel goes back to the world by four ways of saying its depth', async ({ page }) => {
+  await type(page, 'Pixel x', '640');
+  await type(page, 'Pixel y', '500');
+  await page.getByRole('radio', { name: /Plane/ }).click();
+  await type(page, 'Plane', '0');
+  const point = numbers(await page.getByTestId('result-world').innerText());
+  expect(point[1]).toBe(0);
+  for (const way of [/Depth value/, /Range/, /Distance ahead/]) {
+    await page.getByRole('radio', { name: way }).click();
+    near(numbers(await page.getByTestId('result-world').innerText()), point, 0.011);
+  }
+  // A pixel above the horizon never meets the water, and says so.
+  await page.getByRole('radio', { name: /Plane/ }).click();
+  await type(page, 'Plane', '0');
+  await type(page, 'Pixel y', '50');
+  await expect(page.getByTestId('result-none')).toContainText('behind the eye');
+  await type(page, 'Pixel y', '500');
+  await page.getByRole('button', { name: 'Put the probe here' }).click();
+  near(await rung(page, 'screen').then((v) => v.slice(0, 2)), [640, 500], 1e-4);
+});
+
+test('matrices open and copy in the conventions in force', async ({ page }) => {
+  const copied = () => page.evaluate(() => navigator.clipboard.readText());
+  const open = async () => {
+    await page.getByLabel('Open the view matrix').click();
+    await page.getByRole('button', { name: /Copy (column|row)-major/ }).click();
+    await page.keyboard.press('Escape');
+    return JSON.parse(await copied()) as number[];
+  };
+  const columns = await open();
+  expect(columns).toHaveLength(16);
+  expect(columns.slice(12)).toEqual([expect.any(Number), expect.any(Number), expect.any(Number), 1]);
+  await page.getByTitle('Conventions in force').click();
+  await page.getByRole('group', { name: 'Listed' }).getByRole('button', { name: 'row-major' }).click();
+  await page.keyboard.press('Escape');
+  const rows = await open();
+  expect(rows).toEqual([0, 1, 2, 3].flatMap((r) => [0, 1, 2, 3].map((c) => columns[4 * c + r]!)));
+  // A number copies whole, with an ASCII minus.
+  await page.getByRole('button', { name: /^View x/ }).click();
+  near([number(await copied())], [-23.6982], 1e-4);
+  expect(await copied()).toMatch(/^-23\.698219/);
+});
+
+test('the camera is turned, moved and widened in the pictures', async ({ page }) => {
+  const box = (await page.getByTestId('picture').boundingBox())!;
+  const at = (x: number, y: number) => [box.x + box.width * x, box.y + box.height * y] as const;
+  const before = await rung(page, 'screen');
+  const first = await picture(page);
+
+  // What is grabbed stays under the hand.
+  await page.mouse.move(...at(0.5, 0.5));
+  await page.mouse.down();
+  await page.mouse.move(...at(0.6, 0.5), { steps: 5 });
+  await page.mouse.up();
+  const turned = await rung(page, 'screen');
+  expect(Math.abs(turned[0]! - before[0]! - 128)).toBeLessThan(30);
+  await drawn(page);
+  expect(await picture(page)).not.toBe(first);
+  await page.keyboard.press('Control+Z');
+  near(await rung(page, 'screen'), before, 1e-4);
+
+  // Shift moves across; the wheel goes ahead.
+  await page.keyboard.down('Shift');
+  await page.mouse.move(...at(0.5, 0.5));
+  await page.mouse.down();
+  await page.mouse.move(...at(0.55, 0.5), { steps: 4 });
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  expect(number(await page.getByLabel('Eye x').inputValue())).toBeLessThan(-6);
+  await page.keyboard.press('Control+Z');
+  const ahead = (await rung(page, 'view'))[2]!;
+  await page.mouse.wheel(0, -100);
+  await expect.poll(async () => (await rung(page, 'view'))[2]!).toBeGreaterThan(ahead + 1);
+  await page.keyboard.press('Control+Z');
+
+  // In the plan and the section: the eye, the aim, the field of view, near and far, all by keyboard too.
+  const plan = page.getByRole('group', { name: 'Plan' });
+  const eye = (await plan.getByRole('button', { name: 'Move the eye' }).locator('circle').boundingBox())!;
+  await page.mouse.move(eye.x + eye.width / 2, eye.y + eye.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(eye.x + eye.width / 2 - 20, eye.y + eye.height / 2, { steps: 4 });
+  await page.mouse.up();
+  expect(number(await page.getByLabel('Eye x').inputValue())).toBeLessThan(-12);
+  await plan.getByRole('button', { name: 'Move the aim' }).focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowRight');
+  expect(number(await page.getByLabel('yaw', { exact: true }).inputValue())).toBeGreaterThan(15);
+  await plan.getByRole('button', { name: 'Move the field of view' }).last().focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  expect(number(await page.getByLabel('Vertical field').inputValue())).toBeGreaterThan(36);
+  await page.getByRole('group', { name: 'Section' }).getByRole('button', { name: 'Move the far limit' }).focus();
+  await page.keyboard.press('Shift+ArrowLeft');
+  expect(number(await page.getByLabel('Far', { exact: true }).inputValue())).toBeLessThan(140);
+});
+
+test('what cannot be seen says why, and a camera that cannot be keeps its last picture', async ({ page }) => {
+  const verdict = page.getByTestId('verdict');
+  await type(page, 'World z', '200');
+  await expect(verdict).toContainText('Behind the eye');
+  await expect(page.locator('[data-rung="ndc"]')).toContainText('behind the eye');
+  await type(page, 'World z', '-20');
+  await type(page, 'World y', '60');
+  await expect(verdict).toContainText('Off screen, above the top');
+  await expect(verdict).toContainText('css px past the edge');
+  await type(page, 'World y', '20.4');
+  await type(page, 'Far', '60');
+  await expect(verdict).toContainText('Beyond far');
+  await expect(verdict).toContainText('80.28 ahead, and far is 60.00');
+  await type(page, 'Far', '140');
+  const good = await picture(page);
+  await type(page, 'Near', '200');
+  await expect(page.getByText('This is the last camera that could be.')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'The camera', exact: true })).toContainText('far must be beyond near');
+  await drawn(page);
+  expect(await picture(page)).toBe(good);
+  await type(page, 'Near', '5');
+  await expect(page.getByText('This is the last camera that could be.')).toBeHidden();
+  // Something in the way.
+  await page.getByRole('button', { name: /^Probe:/ }).click();
+  await page.getByPlaceholder('Find a body').fill('Bollard 2');
+  await page.keyboard.press('Enter');
+  await type(page, 'World z', '-40');
+  await type(page, 'World y', '4');
+  await expect(verdict).toContainText('hidden by');
+});
+
+test('the subject keeps its size from perspective to orthographic', async ({ page }) => {
+  const before = await rung(page, 'screen');
+  await expect(page.getByTestId('verdict')).toContainText('13.8 px per metre');
+  await page.getByRole('button', { name: 'orthographic' }).click();
+  await expect(page.getByTestId('verdict')).toContainText('13.8 px per metre');
+  near((await rung(page, 'screen')).slice(0, 2), before.slice(0, 2), 0.01);
+  near([(await rung(page, 'clip'))[3]!], [1], 0);
+});
+
+test('the pointer is in every space at once', async ({ page }) => {
+  const box = (await page.getByTestId('picture').boundingBox())!;
+  await page.mouse.move(box.x + box.width * 0.45, box.y + box.height * 0.9);
+  const css = numbers(await page.getByTestId('pointer-css').innerText());
+  near(css, [576, 648], 1.1);
+  near(numbers(await page.getByTestId('pointer-framebuffer').innerText()), [css[0]! * 2, css[1]! * 2], 0.11);
+  near(
+    numbers(await page.getByTestId('pointer-ndc').innerText()),
+    [(css[0]! / 1280) * 2 - 1, 1 - (css[1]! / 720) * 2],
+    1e-3,
+  );
+  const water = numbers(await page.getByTestId('pointer-ground').innerText());
+  expect(water[1]).toBe(0);
+  // What is clicked is probed: there the chain stands where the pointer said.
+  await page.mouse.down();
+  await page.mouse.up();
+  near((await rung(page, 'world')).slice(0, 3), water, 0.011);
+  near((await rung(page, 'screen')).slice(0, 2), css, 0.06);
+});

@@ -1,0 +1,77 @@
+// `npm test`: format, lint, types, unit tests, build, browser tests. The last line counts them.
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { at, root } from './lib/fresh.mjs';
+import { installPackages } from './lib/install.mjs';
+
+installPackages();
+const { ensureChromium } = await import('./lib/chromium.mjs');
+const { buildApp, buildNode } = await import('./lib/build.mjs');
+
+let passed = 0;
+let failed = 0;
+const count = (ok, name) => {
+  if (ok) passed++;
+  else {
+    failed++;
+    console.error(`FAILED: ${name}`);
+  }
+  return ok;
+};
+const run = (program, args) =>
+  spawnSync(at('node_modules', '.bin', program), args, { cwd: root, stdio: 'inherit' }).status === 0;
+const stage = (name) => console.log(`\n== ${name}`);
+
+stage('Format, lint, layers, types');
+count(run('prettier', ['--check', '--log-level', 'warn', '.']), 'prettier (npm run format mends it)');
+count(run('eslint', ['.']), 'eslint');
+count(
+  run('depcruise', ['--config', '.dependency-cruiser.cjs', 'app', 'core', 'formats', 'server', 'cli', 'demo']),
+  'the layers of the house',
+);
+count(run('tsc', ['--noEmit']), 'tsc');
+
+rmSync(at('test-results'), { recursive: true, force: true });
+mkdirSync(at('test-results'), { recursive: true });
+
+stage('Unit tests');
+const unit = run('vitest', [
+  'run',
+  '--reporter=default',
+  '--reporter=json',
+  '--outputFile.json=test-results/unit.json',
+]);
+try {
+  const report = JSON.parse(readFileSync(at('test-results/unit.json'), 'utf8'));
+  passed += report.numPassedTests;
+  failed += report.numFailedTests;
+  if (!unit && !report.numFailedTests) count(false, 'vitest');
+} catch {
+  count(false, 'vitest gave no report');
+}
+
+stage('Build');
+try {
+  await buildNode({ force: true });
+  await buildApp({ force: true });
+  count(true, 'build');
+} catch (error) {
+  console.error(error);
+  count(false, 'build');
+}
+
+stage('Browser tests');
+if (count(ensureChromium(), 'chromium is installed')) {
+  const browser = run('playwright', ['test']);
+  try {
+    const { stats } = JSON.parse(readFileSync(at('test-results/report.json'), 'utf8'));
+    passed += stats.expected + stats.flaky;
+    failed += stats.unexpected;
+    if (!browser && !stats.unexpected) count(false, 'playwright');
+  } catch {
+    count(false, 'playwright gave no report');
+  }
+}
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed ? 1 : 0);
