@@ -1,5 +1,5 @@
 import { Popover } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { invertAffine, transpose, type Mat4 } from '../../core/math/mat4';
 import type { Expression } from '../../core/conventions/express';
 import { useSituation, type Situation } from '../state/derive';
@@ -62,8 +62,7 @@ function matrixOf(
 }
 
 /** The button between two rungs that opens what leads from one to the other. */
-export function MatrixButton({ step, undone }: { step: Step; undone: boolean }) {
-  const situation = useSituation();
+export const MatrixButton = memo(function MatrixButton({ step, undone }: { step: Step; undone: boolean }) {
   const divides = step === 'divide';
   const names = {
     model: 'model matrix',
@@ -90,17 +89,19 @@ export function MatrixButton({ step, undone }: { step: Step; undone: boolean }) 
           collisionPadding={8}
           aria-label={names[step]}
         >
-          {step === 'divide' ? (
-            <Division situation={situation} />
-          ) : step === 'viewport' ? (
-            <ViewportStep situation={situation} />
-          ) : (
-            <MatrixView opened={matrixOf(step, undone, situation)} e={situation.expression} />
-          )}
+          <Content step={step} undone={undone} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
   );
+});
+
+/** Follows the document only while it is open. */
+function Content({ step, undone }: { step: Step; undone: boolean }) {
+  const situation = useSituation();
+  if (step === 'divide') return <Division situation={situation} />;
+  if (step === 'viewport') return <ViewportStep situation={situation} />;
+  return <MatrixView opened={matrixOf(step, undone, situation)} e={situation.expression} />;
 }
 
 function MatrixView({ opened, e }: { opened: Opened | null; e: Expression }) {

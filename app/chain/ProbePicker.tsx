@@ -1,15 +1,16 @@
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
-import { useSituation } from '../state/derive';
+import { memo, useState } from 'react';
+import { useDocument } from '../state/document';
 import { probeBody } from '../shell/actions';
 import { Caret } from '../ui/icons';
 
 /** Chooses what is probed: any body, or a free point. */
-export function ProbePicker() {
+export const ProbePicker = memo(function ProbePicker() {
   const [open, setOpen] = useState(false);
-  const { project, roots } = useSituation();
-  const name = project.bodies.find(({ id }) => id === project.probe.body)?.name ?? 'Free point';
+  const bodies = useDocument((state) => state.project!.bodies);
+  const probed = useDocument((state) => state.project!.probe.body);
+  const name = bodies.find(({ id }) => id === probed)?.name ?? 'Free point';
   const choose = (id: string | null) => {
     setOpen(false);
     probeBody(id);
@@ -37,14 +38,14 @@ export function ProbePicker() {
                 Free point <span className="right">where the probe is</span>
               </Command.Item>
               {open &&
-                project.bodies.map((body) => (
+                bodies.map((body) => (
                   <Command.Item
                     key={body.id}
                     value={`${body.name} ${body.id}`}
                     className="menu-item"
                     onSelect={() => choose(body.id)}
                   >
-                    <span style={{ paddingLeft: roots.get(body.id) === body.id ? 0 : 12 }}>{body.name}</span>
+                    <span style={{ paddingLeft: body.parent === null ? 0 : 12 }}>{body.name}</span>
                     <span className="right">{body.shape.kind}</span>
                   </Command.Item>
                 ))}
@@ -54,4 +55,4 @@ export function ProbePicker() {
       </Popover.Portal>
     </Popover.Root>
   );
-}
+});

@@ -9,7 +9,9 @@ import {
   worldToParts,
   worldToPixel,
 } from '../../core/convert/project';
-import { boundingSphere } from '../../core/bodies/body';
+import { boundingSphere, localBounds } from '../../core/bodies/body';
+import type { CameraFrame } from '../../core/camera/frame';
+import type { ProjectBody } from '../../formats/project';
 import { transformPoint } from '../../core/math/mat4';
 import type { Vec2, Vec3 } from '../../core/math/vec3';
 import { pick } from '../../core/pick/pick';
@@ -43,33 +45,41 @@ export function MainPlate({ width, height }: Props) {
     { x: rulerX, y: rulerY },
   ];
   return (
-    <svg
-      className="overlay"
-      width={outer.w}
-      height={outer.h}
-      viewBox={`0 0 ${outer.w} ${outer.h}`}
-      aria-label="Through the camera"
-      role="group"
-    >
-      <path
-        className="plate-field"
-        fillRule="evenodd"
-        d={`M0 0H${outer.w}V${outer.h}H0ZM${inner.x} ${inner.y}V${inner.y + height}H${inner.x + width}V${inner.y}Z`}
-      />
-      <rect className="plate-outer" x=".75" y=".75" width={outer.w - 1.5} height={outer.h - 1.5} />
-      <rect className="plate-inner" x="4.5" y="4.5" width={outer.w - 9} height={outer.h - 9} />
-      <g transform={`translate(${inner.x} ${inner.y})`}>
-        <clipPath id="picture-clip">
-          <rect width={width} height={height} />
-        </clipPath>
-        <Ground width={width} scale={scale} />
-        <PictureHand width={width} height={height} scale={scale} />
-        <Words width={width} height={height} scale={scale} />
-        <Rulers width={width} height={height} scale={scale} />
-        <Pointer width={width} height={height} scale={scale} />
-        <ProbeHandle width={width} height={height} scale={scale} />
-      </g>
-    </svg>
+    <>
+      <svg
+        className="overlay"
+        width={outer.w}
+        height={outer.h}
+        viewBox={`0 0 ${outer.w} ${outer.h}`}
+        aria-label="Through the camera"
+        role="group"
+      >
+        <path
+          className="plate-field"
+          fillRule="evenodd"
+          d={`M0 0H${outer.w}V${outer.h}H0ZM${inner.x} ${inner.y}V${inner.y + height}H${inner.x + width}V${inner.y}Z`}
+        />
+        <rect className="plate-outer" x=".75" y=".75" width={outer.w - 1.5} height={outer.h - 1.5} />
+        <rect className="plate-inner" x="4.5" y="4.5" width={outer.w - 9} height={outer.h - 9} />
+        <g transform={`translate(${inner.x} ${inner.y})`}>
+          <clipPath id="picture-clip">
+            <rect width={width} height={height} />
+          </clipPath>
+          <Ground width={width} scale={scale} />
+          <PictureHand width={width} height={height} scale={scale} />
+          <Words width={width} height={height} scale={scale} />
+          <Rulers width={width} height={height} scale={scale} />
+          <ProbeHandle width={width} height={height} scale={scale} />
+        </g>
+      </svg>
+      {/* A sheet of its own: what moves with the pointer does not have the rest painted again. */}
+      <svg className="overlay pointer-sheet" width={outer.w} height={outer.h} aria-hidden="true">
+        <g transform={`translate(${inner.x} ${inner.y})`}>
+          <RulerFigures width={width} height={height} />
+          <Pointer width={width} height={height} scale={scale} />
+        </g>
+      </svg>
+    </>
   );
 }
 
@@ -248,6 +258,56 @@ interface Word extends Label {
   readonly py: number;
 }
 
+interface Landmark {
+  readonly id: string;
+  readonly name: string;
+  /** The handle, then the middles and corners of the body's and its parts' own boxes, in the world. */
+  readonly points: readonly Vec3[];
+  readonly radius: number;
+}
+
+/** What can be named in the picture: bodies that are no part of another. */
+function landmarksOf(
+  bodies: readonly ProjectBody[],
+  placed: Situation['placed'],
+  roots: Situation['roots'],
+): Landmark[] {
+  const found = new Map<string, { id: string; name: string; points: Vec3[]; radius: number }>();
+  for (const { id, name, handle } of bodies) {
+    const one = placed.get(id)!;
+    const root = roots.get(id)!;
+    const { centre, half } = localBounds(one.body.shape);
+    const at = (x: number, y: number, z: number) =>
+      transformPoint(one.toWorld, [centre[0] + half[0] * x, centre[1] + half[1] * y, centre[2] + half[2] * z]);
+    const signs = [-1, 1] as const;
+    const corners = signs.flatMap((x) => signs.flatMap((y) => signs.map((z) => at(x, y, z))));
+    if (root === id)
+      found.set(id, { id, name, points: [transformPoint(one.toWorld, handle)], radius: boundingSphere(one).radius });
+    // A part may be listed before what it is a part of.
+    found.get(root)?.points.push(at(0, 0, 0), ...corners);
+  }
+  return [...found.values()];
+}
+
+/** Where in the picture a landmark is named: at its handle, or at the point of it that lies nearest the middle of what is in the picture. */
+function shownSpot(frame: CameraFrame, points: readonly Vec3[]): Vec2 | null {
+  const { width, height } = frame.viewport;
+  const seen: Vec2[] = [];
+  for (const [i, p] of points.entries()) {
+    if (worldToParts(frame, p)[2] < frame.near) continue;
+    const pixel = worldToPixel(frame, p);
+    if (!pixel.ok) continue;
+    const [x, y] = pixel.value;
+    if (x < 0 || y < 0 || x > width || y > height) continue;
+    if (i === 0) return pixel.value;
+    seen.push(pixel.value);
+  }
+  if (!seen.length) return null;
+  const middle = [0, 1].map((i) => seen.reduce((sum, p) => sum + p[i as 0 | 1], 0) / seen.length) as [number, number];
+  const off = (p: Vec2) => Math.hypot(p[0] - middle[0], p[1] - middle[1]);
+  return seen.reduce((best, p) => (off(p) < off(best) ? p : best));
+}
+
 /** The least radius on the page, in pixels, that a body must show to be named. */
 const leastNamed = 10;
 
@@ -255,6 +315,7 @@ const leastNamed = 10;
 const Words = memo(function Words({ width, height, scale }: Props & { scale: number }) {
   const situation = useSituation();
   const { frame, project, placed, roots, chain } = situation;
+  const landmarks = useMemo(() => landmarksOf(project.bodies, placed, roots), [project.bodies, placed, roots]);
   const laid = useMemo(() => {
     const bounds: Rect = { x: 3, y: 3, width: width - 6, height: height - 6 };
     const taken: Rect[] = [];
@@ -276,49 +337,50 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
     }
     const inside: { word: Word; ahead: number; apparent: number }[] = [];
     const outside: { word: Word; apparent: number; ahead: number; angle: number; ex: number; ey: number }[] = [];
-    for (const { id, name, handle, parent } of project.bodies) {
-      if (parent !== null || id === probeRoot) continue;
-      const world = transformPoint(placed.get(id)!.toWorld, handle);
-      const parts = worldToParts(frame, world);
-      const pixel = worldToPixel(frame, world);
-      const [x, y] = pixel.ok ? [pixel.value[0] * scale, pixel.value[1] * scale] : [NaN, NaN];
+    for (const { id, name, points, radius } of landmarks) {
+      if (id === probeRoot) continue;
+      const parts = worldToParts(frame, points[0]!);
+      // The handle if it is in the picture, else the middle of what is.
+      const spot = shownSpot(frame, points);
       const far = frame.far !== null && parts[2] > frame.far;
-      const text = far ? `${name}, beyond far` : name;
-      const apparent = boundingSphere(placed.get(id)!).radius * pixelsPerUnit(frame, Math.hypot(...parts))[0] * scale;
-      if (x >= 0 && y >= 0 && x <= width && y <= height && parts[2] >= frame.near)
+      const apparent = radius * pixelsPerUnit(frame, Math.hypot(...parts))[0] * scale;
+      if (spot) {
+        const [x, y] = [spot[0] * scale, spot[1] * scale];
+        const text = far ? `${name}, beyond far` : name;
         inside.push({
           apparent,
           ahead: parts[2],
           word: { key: id, x, y, px: x, py: y, text, width: textWidth(text), spots: around },
         });
-      else {
-        // Behind the eye too, the way to turn is where the point lies to the right and above.
-        const [cx, cy] = [width / 2, height / 2];
-        const [dx, dy] = pixel.ok ? [x - cx, y - cy] : [parts[0], -parts[1]];
-        const k = Math.min(cx / Math.max(1e-9, Math.abs(dx)), cy / Math.max(1e-9, Math.abs(dy)));
-        const [ex, ey] = [cx + dx * k, cy + dy * k];
-        const spots =
-          Math.abs(Math.abs(dx) * k - cx) < 0.5
-            ? [{ dx: dx > 0 ? -25 : 25, dy: 0, anchor: dx > 0 ? ('end' as const) : ('start' as const) }]
-            : [0, -60, 60].map((shift) => ({ dx: shift + 8, dy: dy > 0 ? -20 : 20, anchor: 'middle' as const }));
-        outside.push({
-          apparent,
-          ahead: Math.hypot(...parts),
-          angle: (Math.atan2(dy, dx) * 180) / Math.PI,
-          ex,
-          ey,
-          word: {
-            key: id,
-            x: ex,
-            y: Math.max(10, Math.min(height - 10, ey)),
-            px: x,
-            py: y,
-            text: name,
-            width: textWidth(name) + 14,
-            spots,
-          },
-        });
+        continue;
       }
+      // Behind the eye too, the way to turn is where the point lies to the right and above.
+      const pixel = worldToPixel(frame, points[0]!);
+      const [cx, cy] = [width / 2, height / 2];
+      const [dx, dy] = pixel.ok ? [pixel.value[0] * scale - cx, pixel.value[1] * scale - cy] : [parts[0], -parts[1]];
+      const k = Math.min(cx / Math.max(1e-9, Math.abs(dx)), cy / Math.max(1e-9, Math.abs(dy)));
+      const [ex, ey] = [cx + dx * k, cy + dy * k];
+      const spots =
+        Math.abs(Math.abs(dx) * k - cx) < 0.5
+          ? [{ dx: dx > 0 ? -25 : 25, dy: 0, anchor: dx > 0 ? ('end' as const) : ('start' as const) }]
+          : [0, -60, 60].map((shift) => ({ dx: shift + 8, dy: dy > 0 ? -20 : 20, anchor: 'middle' as const }));
+      outside.push({
+        apparent,
+        ahead: Math.hypot(...parts),
+        angle: (Math.atan2(dy, dx) * 180) / Math.PI,
+        ex,
+        ey,
+        word: {
+          key: id,
+          x: ex,
+          y: Math.max(10, Math.min(height - 10, ey)),
+          px: ex,
+          py: ey,
+          text: name,
+          width: textWidth(name) + 14,
+          spots,
+        },
+      });
     }
     // What is too small to be told apart gets no name before it is come nearer to.
     const large = inside.filter(({ apparent }) => apparent >= leastNamed).sort((a, b) => a.ahead - b.ahead);
@@ -343,7 +405,7 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
       unnamed: inside.length - named.placed.length,
       off: outside.length - edge.placed.length,
     };
-  }, [frame, project.bodies, project.probe.body, placed, roots, chain, width, height, scale]);
+  }, [frame, landmarks, project.bodies, project.probe.body, roots, chain, width, height, scale]);
 
   const { probe, probeLabel, probeName, named, edge, outside } = laid;
   return (
@@ -410,25 +472,23 @@ function ProbeFigures({ x, y, anchor }: { x: number; y: number; anchor: 'start' 
 
 const chequer = 4;
 
+/** A block of the pixel rulers: the round number of pixels that is at least 40 px on the page. */
+const blockOf = (scale: number) => [10, 20, 50, 100, 200, 500, 1000, 2000].find((b) => b * scale >= 40) ?? 5000;
+
 /** Pixels above and left, NDC below and right, in the conventions in force. */
 const Rulers = memo(function Rulers({ width, height, scale }: Props & { scale: number }) {
   const { expression: e, frame } = useSituation();
   const { viewport: v } = frame;
-  // A block is the round number of pixels that comes nearest to 50 px on the page.
-  const block = [10, 20, 50, 100, 200, 500, 1000, 2000].find((b) => b * scale >= 40) ?? 5000;
+  const block = blockOf(scale);
   const across = (user: number) => ((e.fromScreen(v, [user, 0])[0] + 1) / 2) * width;
   const down = (user: number) => ((1 - e.fromScreen(v, [0, user])[1]) / 2) * height;
-  const up = e.conventions.ndc.up === '+y' ? 1 : -1;
   let [pixels, ndc, ticks] = ['', '', ''];
-  const numbersX: number[] = [];
-  const numbersY: number[] = [];
   for (let u = 0; u <= v.width; u += block / 5) {
     const x = across(u);
     const major = Math.abs(u / block - Math.round(u / block)) < 1e-9;
     if (x < -0.01 || x > width + 0.01) continue;
     ticks += `M${n2(x)} ${-chequer}v${major ? -4 : -2}`;
     if (major && Math.round(u / block) % 2 === 0) {
-      numbersX.push(u);
       pixels += `M${n2(x)} ${-chequer}H${n2(Math.min(width, across(u + block)))}V0H${n2(x)}Z`;
     }
   }
@@ -437,7 +497,6 @@ const Rulers = memo(function Rulers({ width, height, scale }: Props & { scale: n
     const major = Math.abs(u / block - Math.round(u / block)) < 1e-9;
     if (y < -0.01 || y > height + 0.01) continue;
     ticks += `M${-chequer} ${n2(y)}h${major ? -4 : -2}`;
-    if (major) numbersY.push(u);
     if (major && Math.round(u / block) % 2 === 0)
       pixels += `M${-chequer} ${n2(y)}V${n2(Math.max(0, Math.min(height, down(u + block))))}H0V${n2(y)}Z`;
   }
@@ -458,13 +517,6 @@ const Rulers = memo(function Rulers({ width, height, scale }: Props & { scale: n
       <rect className="zebo" x={-chequer} y={-chequer} width={width + 2 * chequer} height={height + 2 * chequer} />
       <rect className="neat" width={width} height={height} />
       <path className="tick" d={ticks} />
-      <RulerFigures
-        width={width}
-        height={height}
-        x={numbersX.map((u) => [across(u), String(u)] as const)}
-        y={numbersY.map((u) => [down(u), String(u)] as const)}
-        up={up}
-      />
       <text className="ru" x={-33} y={-10.5}>
         css
       </text>
@@ -480,22 +532,20 @@ const shortNdc = (v: number, decimals: number) =>
   v === 0 ? '0' : figure(v, Math.abs(v) === 1 ? 0 : decimals).replace('0.', '.');
 
 /** The figures of the rulers; one gives way where the pointer's tag stands. */
-function RulerFigures({
-  width,
-  height,
-  x,
-  y,
-  up,
-}: {
-  width: number;
-  height: number;
-  x: readonly (readonly [number, string])[];
-  y: readonly (readonly [number, string])[];
-  up: number;
-}) {
-  const { frame } = useSituation();
+function RulerFigures({ width, height }: Props) {
+  const { expression: e, frame } = useSituation();
   const css = usePointer((state) => state.css);
-  const [px, py] = [(css[0] / frame.viewport.width) * width, (css[1] / frame.viewport.height) * height];
+  const { viewport: v } = frame;
+  const up = e.conventions.ndc.up === '+y' ? 1 : -1;
+  const block = blockOf(width / v.width);
+  const [px, py] = [(css[0] / v.width) * width, (css[1] / v.height) * height];
+  const figures = (size: number, step: number, at: (user: number) => number, room: number) => {
+    const out: (readonly [number, string])[] = [];
+    for (let u = 0; u <= size; u += step) if (at(u) >= -0.01 && at(u) <= room + 0.01) out.push([at(u), String(u)]);
+    return out;
+  };
+  const x = figures(v.width, 2 * block, (u) => ((e.fromScreen(v, [u, 0])[0] + 1) / 2) * width, width);
+  const y = figures(v.height, block, (u) => ((1 - e.fromScreen(v, [0, u])[1]) / 2) * height, height);
   return (
     <>
       {x.map(

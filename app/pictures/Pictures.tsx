@@ -83,6 +83,11 @@ export function Pictures() {
   const planView = useDrawingView('plan', planSize);
   const sectionView = useDrawingView('section', sectionSize);
 
+  // The plan does not depend on the camera: while one is dragged its frame, and so its picture, stays the same.
+  const planFrame = useMemo(
+    () => drawingFrame('plan', planView, planSize, { frame, extent }),
+    [planView, planSize, extent],
+  ); // eslint-disable-line react-hooks/exhaustive-deps
   const scene = useMemo(
     () => sceneOf(project.bodies, placed, roots, extent.centre),
     [project.bodies, placed, roots, extent.centre],
@@ -119,7 +124,7 @@ export function Pictures() {
     if (slots.plan)
       pictures.push({
         rect: inner(slots.plan, 0, 0),
-        frame: drawingFrame('plan', planView, planSize, situation),
+        frame: planFrame,
         style: 'plan',
         ground,
         emphasis: null,
@@ -137,7 +142,7 @@ export function Pictures() {
       });
     }
     const draw = () =>
-      renderer?.draw(pictures, paletteOf(document.documentElement), size, window.devicePixelRatio || 1);
+      renderer?.draw(pictures, paletteOf(theme, document.documentElement), size, window.devicePixelRatio || 1);
     const request = requestAnimationFrame(draw);
     return () => cancelAnimationFrame(request);
   }, [
@@ -194,7 +199,7 @@ const sectionLight = ({ frame }: Situation): Vec3 => {
 };
 
 const Trouble = ({ text, stale }: { text: string; stale: boolean }) => (
-  <div className="stale-note" style={{ left: rulerX + 12, top: caption + rulerY + 12 }} role="alert">
+  <div className="stale-note" style={{ left: rulerX + 12, bottom: rulerY + 12 }} role="alert">
     <b>{stale ? 'This is the last camera that could be.' : 'No pictures here.'}</b> {text}
   </div>
 );

@@ -2,7 +2,7 @@ import { horizonLine } from '../../core/order/horizon';
 import { projectionMatrix, type CameraFrame } from '../../core/camera/frame';
 import { mat4, multiply, type Mat4 } from '../../core/math/mat4';
 import { dot, negate, sub, type Vec3 } from '../../core/math/vec3';
-import { edgeStride, faceStride, toneOrder, type SceneBuffers } from './scene';
+import { drawnEdges, drawnStride, faceStride, toneOrder, type SceneBuffers } from './scene';
 import { faceFragment, faceVertex, groundFragment, groundVertex, lineFragment, lineVertex } from './shaders';
 
 type Color = readonly [number, number, number];
@@ -84,10 +84,10 @@ function gpuMatrix(frame: CameraFrame, origin: Vec3, beyondFar: boolean): Float3
 function strokes(radius: number, count: number): Float32Array {
   let seed = 11;
   const next = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
-  const out = new Float32Array(count * edgeStride);
+  const out = new Float32Array(count * drawnStride);
   for (let i = 0; i < count; i++) {
     const [r, a] = [radius * Math.sqrt(next()), 2 * Math.PI * next()];
-    out.set([r * Math.cos(a), 0, r * Math.sin(a), 0.5 + next()], i * edgeStride);
+    out.set([r * Math.cos(a), 0, r * Math.sin(a), 0.5 + next()], i * drawnStride);
   }
   return out;
 }
@@ -105,10 +105,14 @@ export class Renderer {
   private faceBuffer!: WebGLBuffer;
   private edgeBuffer!: WebGLBuffer;
   private scene: SceneBuffers | null = null;
+  /** What stands on the canvas: a picture that has not changed is not drawn again. */
+  private drawn: readonly string[] = [];
+  private readonly names = new WeakMap<object, number>();
+  private lastName = 0;
   private readonly strokeCount = 1100;
 
   constructor(private readonly canvas: HTMLCanvasElement) {
-    const gl = canvas.getContext('webgl2', { antialias: true, alpha: false, preserveDrawingBuffer: true });
+    const gl = canvas.getContext('webgl2', { antialias: false, alpha: false, preserveDrawingBuffer: true });
     if (!gl) throw new Error('WebGL2 is not to be had in this browser');
     this.gl = gl;
     this.build();
@@ -122,15 +126,7 @@ export class Renderer {
   private build(): void {
     const { gl } = this;
     this.faces = compile(gl, faceVertex, faceFragment, ['aPosition', 'aNormal', 'aTone', 'aFamily']);
-    this.lines = compile(gl, lineVertex, lineFragment, [
-      'aCorner',
-      'aStart',
-      'aEnd',
-      'aNormalA',
-      'aNormalB',
-      'aCrease',
-      'aFamily',
-    ]);
+    this.lines = compile(gl, lineVertex, lineFragment, ['aCorner', 'aStart', 'aEnd', 'aSilhouette', 'aFamily']);
     this.ground = compile(gl, groundVertex, groundFragment, ['aCorner']);
 
     const attribute = (index: number, size: number, stride: number, offset: number, divisor = 0) => {
@@ -156,8 +152,8 @@ export class Renderer {
         buffer(corners);
         attribute(0, 2, 2, 0);
         gl.bindBuffer(gl.ARRAY_BUFFER, instances);
-        [3, 3, 3, 3, 1, 1].reduce((offset, size, i) => {
-          attribute(i + 1, size, edgeStride, offset, 1);
+        [3, 3, 1, 1].reduce((offset, size, i) => {
+          attribute(i + 1, size, drawnStride, offset, 1);
           return offset + size;
         }, 0);
       });
@@ -185,29 +181,51 @@ export class Renderer {
     this.scene = scene;
     gl.bindBuffer(gl.ARRAY_BUFFER, this.faceBuffer);
     gl.bufferData(gl.ARRAY_BUFFER, scene.faces as Float32Array<ArrayBuffer>, gl.STATIC_DRAW);
-    gl.bindBuffer(gl.ARRAY_BUFFER, this.edgeBuffer);
-    gl.bufferData(gl.ARRAY_BUFFER, scene.edges as Float32Array<ArrayBuffer>, gl.STATIC_DRAW);
+    this.drawn = [];
   }
 
   /** Draws the pictures; `size` is the canvas in CSS pixels, `pixel` how many device pixels one of them is. */
   draw(pictures: readonly Picture[], palette: Palette, size: { width: number; height: number }, pixel: number): void {
     const { gl, canvas, scene } = this;
     const [width, height] = [Math.round(size.width * pixel), Math.round(size.height * pixel)];
-    if (canvas.width !== width || canvas.height !== height) [canvas.width, canvas.height] = [width, height];
-    gl.disable(gl.SCISSOR_TEST);
-    gl.clearColor(...palette.page, 1);
-    gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);
+    if (canvas.width !== width || canvas.height !== height) {
+      [canvas.width, canvas.height] = [width, height];
+      this.drawn = [];
+    }
     if (!scene) return;
+    const page = [width, height, this.nameOf(palette)].join();
+    const keys = pictures.map((one) => this.keyOf(one, page));
+    const same =
+      keys.length === this.drawn.length && keys.every((key, i) => key.split('|')[0] === this.drawn[i]!.split('|')[0]);
+    if (!same) {
+      gl.disable(gl.SCISSOR_TEST);
+      gl.clearColor(...palette.page, 1);
+      gl.clear(gl.COLOR_BUFFER_BIT);
+    }
     gl.enable(gl.SCISSOR_TEST);
-    for (const picture of pictures) {
+    pictures.forEach((picture, i) => {
+      if (same && keys[i] === this.drawn[i]) return;
       const { rect } = picture;
       const [x, y] = [Math.round(rect.x * pixel), Math.round((size.height - rect.y - rect.height) * pixel)];
       const [w, h] = [Math.round(rect.width * pixel), Math.round(rect.height * pixel)];
-      if (w <= 0 || h <= 0) continue;
+      if (w <= 0 || h <= 0) return;
       gl.viewport(x, y, w, h);
       gl.scissor(x, y, w, h);
       this.drawOne(picture, palette, scene, [w, h], pixel);
-    }
+    });
+    this.drawn = keys;
+  }
+
+  /** A number that stands for an object for as long as it is the same one. */
+  private nameOf(value: object): number {
+    let name = this.names.get(value);
+    if (name === undefined) this.names.set(value, (name = ++this.lastName));
+    return name;
+  }
+
+  /** Where a picture stands, then what it shows. */
+  private keyOf({ rect, frame, style, ground, emphasis, light }: Picture, page: string): string {
+    return `${page},${style},${Object.values(rect).join()}|${frame.serial},${ground},${emphasis},${light.join()}`;
   }
 
   private drawOne(
@@ -239,6 +257,10 @@ export class Renderer {
         array: this.strokeArray,
         count: this.strokeCount,
       });
+    const chosen = drawnEdges(scene.edges, this.eyeUniform(picture, scene));
+    const edges = chosen.length / drawnStride;
+    gl.bindBuffer(gl.ARRAY_BUFFER, this.edgeBuffer);
+    gl.bufferData(gl.ARRAY_BUFFER, chosen as Float32Array<ArrayBuffer>, gl.DYNAMIC_DRAW);
     const widths: [number, number] = picture.style === 'main' ? [0.95, 0.45] : [0.75, 0.35];
     const layers =
       emphasis === null
@@ -262,7 +284,7 @@ export class Renderer {
         far,
         ground,
         array: this.edgeArray,
-        count: scene.edges.length / edgeStride,
+        count: edges,
       });
     }
     if (picture.style === 'main' && frame.far !== null)
@@ -275,7 +297,7 @@ export class Renderer {
         far,
         ground,
         array: this.edgeArray,
-        count: scene.edges.length / edgeStride,
+        count: edges,
       });
   }
 
@@ -429,11 +451,15 @@ const token = (style: CSSStyleDeclaration, name: string): Color => {
   return [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as unknown as Color;
 };
 
-/** The palette of the theme in force, read from the page's own tokens. */
-export function paletteOf(element: Element): Palette {
+const palettes = new Map<string, Palette>();
+
+/** The palette of a theme that is in force, read from the page's own tokens once. */
+export function paletteOf(theme: string, element: Element): Palette {
+  const known = palettes.get(theme);
+  if (known) return known;
   const style = getComputedStyle(element);
   const get = (name: string) => token(style, name);
-  return {
+  const palette = {
     page: get('bg'),
     sky: get('sky'),
     water: get('water'),
@@ -446,4 +472,6 @@ export function paletteOf(element: Element): Palette {
     teal: get('teal'),
     tones: toneOrder.flatMap((tone) => [0, 1, 2, 3].map((i) => get(`${tone}${i}`))),
   };
+  palettes.set(theme, palette);
+  return palette;
 }

@@ -80,3 +80,31 @@ export function sceneOf(
   }
   return { origin, faces: new Float32Array(faces), edges: new Float32Array(edges), footprints, families };
 }
+
+/** Per drawn edge: a, b, 1 for a silhouette or 0 for a crease within it, family. */
+export const drawnStride = 8;
+
+/**
+ * The edges that a view draws: silhouettes (one side seen, the other not, or a border), and creases with a side that is seen.
+ * `eye` is the eye with w 1, or the direction to it with w 0. Chosen here rather than on the GPU: most edges are not drawn.
+ */
+export function drawnEdges(edges: Float32Array, eye: readonly [number, number, number, number]): Float32Array {
+  const out = new Float32Array((edges.length / edgeStride) * drawnStride);
+  const [ex, ey, ez, ew] = eye;
+  let n = 0;
+  for (let i = 0; i < edges.length; i += edgeStride) {
+    const x = ex - edges[i]! * ew;
+    const y = ey - edges[i + 1]! * ew;
+    const z = ez - edges[i + 2]! * ew;
+    const front = edges[i + 6]! * x + edges[i + 7]! * y + edges[i + 8]! * z;
+    const back = edges[i + 9]! * x + edges[i + 10]! * y + edges[i + 11]! * z;
+    const border = edges[i + 9] === 0 && edges[i + 10] === 0 && edges[i + 11] === 0;
+    const silhouette = border || front * back <= 0;
+    if (!silhouette && !(edges[i + 12] === 1 && front > 0)) continue;
+    for (let k = 0; k < 6; k++) out[n + k] = edges[i + k]!;
+    out[n + 6] = silhouette ? 1 : 0;
+    out[n + 7] = edges[i + 13]!;
+    n += drawnStride;
+  }
+  return out.subarray(0, n);
+}

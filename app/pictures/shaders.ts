@@ -36,7 +36,7 @@ void main() {
 /** Edges of bodies, and the strokes on the water. */
 export const lineVertex = `#version 300 es
 in vec2 aCorner;              // x: 0 at a, 1 at b; y: side
-in vec3 aStart; in vec3 aEnd; in vec3 aNormalA; in vec3 aNormalB; in float aCrease; in float aFamily;
+in vec3 aStart; in vec3 aEnd; in float aSilhouette; in float aFamily;
 uniform mat4 uViewProjection; uniform vec4 uEye; uniform vec4 uGaze; // gaze: forward, and minus forward·eye
 uniform vec2 uViewport; uniform float uPixel; uniform vec2 uWidths; uniform float uNear; uniform int uFamily;
 uniform int uKind;            // 0 edges, 1 beyond the far limit, 2 strokes on the water
@@ -55,14 +55,8 @@ void main() {
     width = uWidths.x;
   } else {
     if (uFamily >= 0 && int(aFamily) != uFamily) return;
-    vec3 toEye = uEye.xyz - (a + b) * 0.5 * uEye.w;
-    float fa = dot(aNormalA, toEye), fb = dot(aNormalB, toEye);
-    bool border = dot(aNormalB, aNormalB) < 0.5;
-    bool silhouette = border || fa * fb <= 0.0;
-    bool seen = fa > 0.0 || fb > 0.0;
-    if (!silhouette && !(aCrease > 0.5 && seen)) return;
-    if (uKind == 1 && !silhouette) return;
-    width = silhouette ? uWidths.x : uWidths.y;
+    if (uKind == 1 && aSilhouette < 0.5) return;
+    width = aSilhouette > 0.5 ? uWidths.x : uWidths.y;
   }
   // A hair nearer to the eye than the faces they bound, in the same place of the picture.
   if (uEye.w > 0.5) { a = mix(a, uEye.xyz, 0.0016); b = mix(b, uEye.xyz, 0.0016); }

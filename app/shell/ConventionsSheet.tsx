@@ -19,7 +19,7 @@ export function ConventionsChip() {
     <Popover.Root>
       <Popover.Trigger className="chip" title="Conventions in force">
         <b>{preset ?? 'Own'}</b>
-        <span className="whitespace-nowrap">
+        <span className="axes-words">
           {sign(world.right)} right, {sign(world.up)} up, {sign(world.forward)} ahead
         </span>
         <i />

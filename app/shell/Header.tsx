@@ -179,8 +179,6 @@ function ViewportChip() {
 
 function CommandSearch() {
   const [open, setOpen] = useState(false);
-  const project = useDocument((state) => state.project!);
-  const navigate = useNavigate();
   useEffect(() => {
     const show = () => setOpen(true);
     window.addEventListener('astrolabe:search', show);
@@ -205,27 +203,33 @@ function CommandSearch() {
             <Command.Input className="list-input" placeholder="A command or a body" autoFocus />
             <Command.List className="max-h-[360px] overflow-auto py-1">
               <Command.Empty className="px-3 py-2 text-ink2">No command or body has that in its name.</Command.Empty>
-              {open &&
-                commandsFor(project, tasks, (route) => void navigate(`/${route}`)).map(({ name, keys, run }, i) => (
-                  <Command.Item
-                    key={i}
-                    value={name}
-                    className="menu-item"
-                    onSelect={() => {
-                      setOpen(false);
-                      run();
-                    }}
-                  >
-                    {name}
-                    {keys && <span className="right">{keys}</span>}
-                  </Command.Item>
-                ))}
+              <CommandItems close={() => setOpen(false)} />
             </Command.List>
           </Command>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
   );
+}
+
+/** Follows the document only while the search is open. */
+function CommandItems({ close }: { close: () => void }) {
+  const project = useDocument((state) => state.project!);
+  const navigate = useNavigate();
+  return commandsFor(project, tasks, (route) => void navigate(`/${route}`)).map(({ name, keys, run }, i) => (
+    <Command.Item
+      key={i}
+      value={name}
+      className="menu-item"
+      onSelect={() => {
+        close();
+        run();
+      }}
+    >
+      {name}
+      {keys && <span className="right">{keys}</span>}
+    </Command.Item>
+  ));
 }
 
 function Help() {

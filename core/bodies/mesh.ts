@@ -21,7 +21,7 @@ const boxFaces = [
  * A shape as triangles for drawing. Spheres become `rings` × 2·`rings` patches, inscribed; a point has none. Exact questions
  * (picking, visibility) never go through this.
  */
-export function triangulate(shape: Shape, rings = 10): TriangleMesh {
+export function triangulate(shape: Shape, rings = 14): TriangleMesh {
   switch (shape.kind) {
     case 'point':
       return { positions: [], indices: [] };

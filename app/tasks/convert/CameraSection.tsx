@@ -59,7 +59,14 @@ export function CameraSection() {
   ) => (
     <div className="row wide">
       <span className="label">{label}</span>
-      <NumberField name={label} width={104} value={value} shown={editable} onChange={set} {...options} />
+      <NumberField
+        name={label}
+        width={104}
+        value={value}
+        shown={(v) => editable(Number(v.toPrecision(6)))}
+        onChange={set}
+        {...options}
+      />
     </div>
   );
 
