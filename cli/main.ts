@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { Command, InvalidArgumentError } from 'commander';
 import { compute, problemDocument } from '../core/compute/compute';
+import { requestJsonSchema } from '../core/compute/jsonSchema';
 
 const program = new Command('astrolabe')
   .description('Reference answers for people who write their own cameras')
@@ -38,6 +39,13 @@ program
     const answered = compute(request);
     if (answered.ok) process.stdout.write(print(answered.response));
     else refuse(answered.problem);
+  });
+
+program
+  .command('schema')
+  .description('print the JSON Schema of a compute request')
+  .action(() => {
+    process.stdout.write(JSON.stringify(requestJsonSchema(), null, 2) + '\n');
   });
 
 const port = (text: string) => {

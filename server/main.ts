@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import express, { type ErrorRequestHandler, type Express, type Response } from 'express';
 import { compute, problemDocument } from '../core/compute/compute';
+import { requestJsonSchema } from '../core/compute/jsonSchema';
 
 /** The largest request that is read, in bytes: a few hundred thousand points. */
 const largest = 32 * 1024 * 1024;
@@ -43,6 +44,9 @@ export function createApp(folder = appFolder): Express {
         problemDocument([{ path: '', message: 'Send the request with POST.' }], 405, 'Only POST is answered here'),
       );
     });
+  app.get('/api/schema/compute', (_request, response) => {
+    response.type('application/schema+json').send(JSON.stringify(requestJsonSchema()));
+  });
   app.use('/api', (_request, response) => {
     sendProblem(
       response,

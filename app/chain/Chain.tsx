@@ -201,8 +201,8 @@ function RungCard({ rung, situation }: { rung: Rung; situation: Situation }) {
 /** A number that copies when it is clicked, and is marked for a moment when it has changed. */
 const Figure = memo(function Figure({ value, name, out }: { value: number; name: string; out: boolean }) {
   const text = figure(value);
-  const [shown, setShown] = useState({ text, changed: false });
-  if (shown.text !== text) setShown({ text, changed: true });
+  const [shown, setShown] = useState({ text, changes: 0 });
+  if (shown.text !== text) setShown({ text, changes: shown.changes + 1 });
   return (
     <button
       className={`number${out ? ' out' : ''}`}
@@ -211,9 +211,7 @@ const Figure = memo(function Figure({ value, name, out }: { value: number; name:
       onClick={() => void copy(plain(value), name)}
     >
       {out && <Glyph kind="outside" size={9} />}{' '}
-      <span key={text} className={shown.changed ? 'changed' : undefined}>
-        {text}
-      </span>
+      <span className={shown.changes ? `changed-${shown.changes % 2}` : undefined}>{text}</span>
     </button>
   );
 });
