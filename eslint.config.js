@@ -17,5 +17,10 @@ export default ts.config(
   },
   { files: ['app/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },
   { files: ['scripts/**', 'bin/**', '*.cjs', '*.js'], languageOptions: { globals: globals.node } },
+  // These hand functions to the page.
+  {
+    files: ['bench/**', 'scripts/screenshots.mjs'],
+    languageOptions: { globals: { ...globals.node, ...globals.browser } },
+  },
   { files: ['scripts/**', 'bin/**', 'cli/**', 'bench/**'], rules: { 'no-console': 'off' } },
 );

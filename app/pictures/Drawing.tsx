@@ -11,12 +11,13 @@ import { figure } from '../ui/figures';
 import { moveEye, setDepthLimit, setHeight, setVerticalFov, turnTo, anglesNow } from './camera';
 import {
   cutPoint,
-  drawingFrame,
   drawingPoint,
   drawnFar,
   fitted,
   headingOf,
+  planFrame,
   roundLength,
+  sectionFrame,
   useDrawings,
   type DrawingName,
   type DrawingView,
@@ -55,7 +56,8 @@ interface Shared {
 /** Everything that lies over Plan or Section: the frustum, dimensions, names, and what can be grabbed. */
 export function Drawing({ name, size, view }: { name: DrawingName; size: Size; view: DrawingView }) {
   const situation = useSituation();
-  const drawing = drawingFrame(name, view, size, situation);
+  const { frame, extent } = situation;
+  const drawing = name === 'plan' ? planFrame(view, size, extent) : sectionFrame(view, size, frame, extent);
   const at = (p: Vec3): Vec2 => {
     const pixel = worldToPixel(drawing, p);
     return pixel.ok ? pixel.value : [0, 0];

@@ -5,7 +5,7 @@ import { useSituation, type Situation } from '../state/derive';
 import { themeInForce, useSettings } from '../state/settings';
 import { figure } from '../ui/figures';
 import { Drawing, fitDrawing, useDrawingView } from './Drawing';
-import { drawingFrame, headingOf, type Size } from './drawings';
+import { headingOf, planFrame, sectionFrame, type Size } from './drawings';
 import { MainPlate, rulerX, rulerY } from './MainPlate';
 import { paletteOf, Renderer, type Picture } from './renderer';
 import { sceneOf } from './scene';
@@ -83,11 +83,7 @@ export function Pictures() {
   const planView = useDrawingView('plan', planSize);
   const sectionView = useDrawingView('section', sectionSize);
 
-  // The plan does not depend on the camera: while one is dragged its frame, and so its picture, stays the same.
-  const planFrame = useMemo(
-    () => drawingFrame('plan', planView, planSize, { frame, extent }),
-    [planView, planSize, extent],
-  ); // eslint-disable-line react-hooks/exhaustive-deps
+  const planned = useMemo(() => planFrame(planView, planSize, extent), [planView, planSize, extent]);
   const scene = useMemo(
     () => sceneOf(project.bodies, placed, roots, extent.centre),
     [project.bodies, placed, roots, extent.centre],
@@ -124,7 +120,7 @@ export function Pictures() {
     if (slots.plan)
       pictures.push({
         rect: inner(slots.plan, 0, 0),
-        frame: planFrame,
+        frame: planned,
         style: 'plan',
         ground,
         emphasis: null,
@@ -134,7 +130,7 @@ export function Pictures() {
       const own = project.probe.body === null ? null : (scene.families.get(roots.get(project.probe.body)!) ?? null);
       pictures.push({
         rect: inner(slots.section, 0, 0),
-        frame: drawingFrame('section', sectionView, sectionSize, situation),
+        frame: sectionFrame(sectionView, sectionSize, frame, extent),
         style: 'section',
         ground,
         emphasis: own,
@@ -150,9 +146,9 @@ export function Pictures() {
     situation,
     scene,
     slots,
-    planView,
+    planned,
     sectionView,
-    planSize,
+    extent,
     sectionSize,
     size,
     theme,

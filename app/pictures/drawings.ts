@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { Basis } from '../../core/camera/orientation';
 import { frameOf, type CameraFrame } from '../../core/camera/frame';
 import { pixelToPicture, pictureToParts, partsToWorld } from '../../core/convert/project';
 import { addScaled, cross, normalize, type Vec2, type Vec3 } from '../../core/math/vec3';
@@ -40,25 +41,11 @@ export interface Size {
   readonly height: number;
 }
 
-/** The frame of a drawing: `reach` is how far beyond everything its eye stands. */
-export function drawingFrame(
-  name: DrawingName,
-  view: DrawingView,
-  size: Size,
-  { frame, extent }: Pick<Situation, 'frame' | 'extent'>,
-): CameraFrame {
+type Extent = Situation['extent'];
+
+/** An orthographic frame about a centre, its eye far enough back to have everything ahead. */
+function drawn(centre: Vec3, basis: Basis, view: DrawingView, size: Size, extent: Extent): CameraFrame {
   const reach = extent.radius + 2000;
-  const basis =
-    name === 'plan'
-      ? { right: [1, 0, 0] as Vec3, up: [0, 0, -1] as Vec3, forward: [0, -1, 0] as Vec3 }
-      : (() => {
-          const { heading, right } = headingOf(frame);
-          return { right: heading, up, forward: [-right[0], 0, -right[2]] as Vec3 };
-        })();
-  const centre: Vec3 =
-    name === 'plan'
-      ? [view.middle[0], extent.centre[1], view.middle[1]]
-      : addScaled([frame.eye[0], view.middle[1], frame.eye[2]], basis.right, view.middle[0]);
   const made = frameOf(
     {
       position: addScaled(centre, basis.forward, -reach),
@@ -74,6 +61,23 @@ export function drawingFrame(
   );
   if (!made.ok) throw new Error(made.problems[0]!.message);
   return made.value;
+}
+
+/** Straight down. It does not depend on the camera: while one is dragged the plan stays the same picture. */
+export const planFrame = (view: DrawingView, size: Size, extent: Extent): CameraFrame =>
+  drawn(
+    [view.middle[0], extent.centre[1], view.middle[1]],
+    { right: [1, 0, 0], up: [0, 0, -1], forward: [0, -1, 0] },
+    view,
+    size,
+    extent,
+  );
+
+/** Level, from the camera's right: its heading runs to the right of the drawing. */
+export function sectionFrame(view: DrawingView, size: Size, frame: CameraFrame, extent: Extent): CameraFrame {
+  const { heading, right } = headingOf(frame);
+  const centre = addScaled([frame.eye[0], view.middle[1], frame.eye[2]], heading, view.middle[0]);
+  return drawn(centre, { right: heading, up, forward: [-right[0], 0, -right[2]] }, view, size, extent);
 }
 
 /** The point of the drawing's middle plane (through `through`) that lies under a pixel of it. */
