@@ -318,7 +318,8 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
   const landmarks = useMemo(() => landmarksOf(project.bodies, placed, roots), [project.bodies, placed, roots]);
   const laid = useMemo(() => {
     const bounds: Rect = { x: 3, y: 3, width: width - 6, height: height - 6 };
-    const taken: Rect[] = [];
+    // The line that counts what has no name keeps its place.
+    const taken: Rect[] = [{ x: width - 206, y: height - 22, width: 206, height: 20 }];
     const probe = chain.ok && chain.value.pixel.ok && !chain.value.outside.length ? chain.value.pixel.value : null;
     const probeRoot = project.probe.body === null ? null : roots.get(project.probe.body);
     let probeLabel: { x: number; y: number; anchor: 'start' | 'end' } | null = null;
