@@ -4,9 +4,9 @@ import type { Expression } from '../core/conventions/express';
 import type { DepthChoice } from '../core/convert/unproject';
 import type { ComputeRequest } from '../core/compute/schema';
 import { sharesOfDepth } from '../core/convert/project';
-import { columnsToQuat, quatToColumns, type Quat } from '../core/math/quat';
+import { writeBody } from '../core/compute/write';
 import type { Vec3 } from '../core/math/vec3';
-import type { Project, ProjectBody, ProjectCamera } from './project';
+import type { Project, ProjectCamera } from './project';
 
 const radians = (degrees: number) => (degrees * Math.PI) / 180;
 
@@ -54,45 +54,6 @@ export function depthChoiceOf({ route, value }: Project['back']): DepthChoice {
     case 'plane':
       return { kind: 'plane', point: [0, value, 0], normal: [0, 1, 0] };
   }
-}
-
-/** A rotation of the inside in the letters of the request's world. */
-function expressRotation(q: Quat, e: Expression): Quat {
-  const columns = quatToColumns(q);
-  const turned = (axis: Vec3): Vec3 => {
-    const [x, y, z] = e.fromWorld(axis);
-    const part = (i: 0 | 1 | 2) => columns[0][i] * x + columns[1][i] * y + columns[2][i] * z;
-    return e.toWorld([part(0), part(1), part(2)]);
-  };
-  return columnsToQuat(turned([1, 0, 0]), turned([0, 1, 0]), turned([0, 0, 1]));
-}
-
-function expressBody(body: ProjectBody, e: Expression): NonNullable<ComputeRequest['bodies']>[number] {
-  const { id, position, rotation, scale, parent, castsShadow } = body;
-  const along = (v: Vec3): [number, number, number] => {
-    // Sizes and scales go with the letters and keep their own signs.
-    const [signs, moved] = [e.toWorld([1, 1, 1]), e.toWorld(v)];
-    return [moved[0] * signs[0], moved[1] * signs[1], moved[2] * signs[2]];
-  };
-  let shape = body.shape;
-  if (shape.kind === 'box') shape = { kind: 'box', size: along(shape.size) };
-  if (shape.kind === 'mesh') {
-    const positions: number[] = [];
-    for (let i = 0; i < shape.positions.length; i += 3)
-      positions.push(...e.toWorld([shape.positions[i]!, shape.positions[i + 1]!, shape.positions[i + 2]!]));
-    shape = { ...shape, positions };
-  }
-  const turned = rotation[0] !== 0 || rotation[1] !== 0 || rotation[2] !== 0;
-  const scaled = scale.some((v) => v !== 1);
-  return {
-    id,
-    shape,
-    position: [...e.toWorld(position)],
-    ...(turned && { rotation: [...expressRotation(rotation, e)] as [number, number, number, number] }),
-    ...(scaled && { scale: along(scale) }),
-    ...(parent !== null && { parent }),
-    ...(!castsShadow && { castsShadow }),
-  };
 }
 
 /** The camera of a project in the form of a compute request, in the conventions of `e`. */
@@ -151,7 +112,7 @@ export function projectRequest(project: Project, e: Expression, probe: Vec3 | nu
     conventions: project.conventions,
     viewport,
     camera: expressCamera(project.camera, e),
-    bodies: project.bodies.map((body) => expressBody(body, e)),
+    bodies: project.bodies.map((body) => writeBody(body, e)),
     queries: [
       { id: 'matrices', op: 'matrices' },
       ...(probe

@@ -5,7 +5,7 @@ import type { Expression } from '../conventions/express';
 import type { Problem } from '../reasons';
 import { problemsOf, unknownPaths } from './issues';
 import { operations, type Result } from './operations';
-import { readSituation, type Situation } from './read';
+import { readSituation, writePair, type Situation } from './read';
 import { requestSchema, type Query } from './schema';
 
 export interface ComputeResponse {
@@ -31,13 +31,13 @@ export const problemDocument = (errors: readonly Problem[], status = 422, title?
 });
 
 /** The camera as it came out, in the request's conventions (`docs/compute.md`, "The resolved camera"). */
-export function resolvedCamera(frame: CameraFrame, e: Expression): Record<string, unknown> {
+export function resolvedCamera(frame: CameraFrame, e: Expression, flat = false): Record<string, unknown> {
   const { extents: x, near, far } = frame;
   const perspective = frame.kind === 'perspective';
   const fov = (size: number) => (perspective ? e.toAngle(fieldOfView(size, near)) : null);
   const quaternion = e.toQuaternion(frame);
   return {
-    position: e.toWorld(frame.eye),
+    position: flat ? writePair(frame.eye, e) : e.toWorld(frame.eye),
     right: e.toWorld(frame.right),
     up: e.toWorld(frame.up),
     forward: e.toWorld(frame.forward),
@@ -72,14 +72,14 @@ export function compute(
   if (!parsed.success) return { ok: false, problem: problemDocument(problemsOf(parsed.error)) };
   const situation = readSituation(parsed.data);
   if (!situation.ok) return { ok: false, problem: problemDocument(situation.problems) };
-  const { frame, expression } = situation.value;
+  const { frame, expression, flat } = situation.value;
   const unknown = unknownPaths(given, parsed.data).map((path) => ({
     path,
     message: `${path} is not known here and plays no part. Check its spelling.`,
   }));
   const response: ComputeResponse = {
     astrolabe: 1,
-    camera: resolvedCamera(frame, expression),
+    camera: resolvedCamera(frame, expression, flat),
     results: answerQueries(situation.value),
     warnings: [...unknown, ...situation.warnings.map(({ path, message }) => ({ path, message }))],
   };

@@ -1,5 +1,6 @@
 import { placeBodies, type Body, type PlacedBody } from '../bodies/body';
-import { frameOf, type Camera, type CameraFrame } from '../camera/frame';
+import { frameOf, type Camera, type CameraFrame, type Viewport } from '../camera/frame';
+import { projectPoint } from '../convert/project';
 import type { Orientation } from '../camera/orientation';
 import type { Lens, Projection } from '../camera/projection';
 import { axesAreDistinct, fromParts, toParts, canonicalAxes } from '../conventions/axes';
@@ -8,12 +9,18 @@ import { expressionOf, type Expression } from '../conventions/express';
 import { columnsToQuat, normalizeQuat, quatToColumns, type Quat } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
 import type { Checked, Problem } from '../reasons';
-import type { Query, ReadRequest, RequestBody, RequestCamera, RequestProjection } from './schema';
+import type { Query, ReadRequest, RequestBody, RequestCamera, RequestCamera2d, RequestProjection } from './schema';
+import { orthographicOf } from '../camera/camera2d';
+import { signOf } from '../conventions/axes';
 
 /** A request on the inside: what every operation works from. */
 export interface Situation {
   readonly expression: Expression;
   readonly frame: CameraFrame;
+  /** A 2D camera on a flat world: points are pairs, bodies are flat, near and far play no part. */
+  readonly flat: boolean;
+  readonly camera: RequestCamera | RequestCamera2d;
+  readonly bodies: readonly Body[];
   readonly placed: readonly PlacedBody[];
   readonly queries: readonly Query[];
 }
@@ -132,6 +139,44 @@ export function readCamera(given: RequestCamera, e: Expression): Read<Camera> {
   return refuse(...(orientation.ok ? [] : orientation.problems), ...(projection.ok ? [] : projection.problems));
 }
 
+/** A pair of a 2D world, on the letters of its right and up axes, on the inside. */
+export const readPair = ([a, b]: readonly [number, number], { conventions: { world } }: Expression): Vec3 => [
+  signOf(world.right) * a,
+  signOf(world.up) * b,
+  0,
+];
+export const writePair = (p: Vec3, { conventions: { world } }: Expression): [number, number] => [
+  signOf(world.right) * p[0],
+  signOf(world.up) * p[1],
+];
+
+/** A 2D camera as the orthographic one that it equals, its translation snapped to whole pixels of the request's screen if it asks for that. */
+export function readCamera2d(given: RequestCamera2d, viewport: Viewport, e: Expression): Read<Camera> {
+  if (!(given.zoom > 0))
+    return refuse({
+      path: 'camera.zoom',
+      code: 'zoomNotPositive',
+      message: `zoom is ${given.zoom}; it is pixels per world unit and must be above 0.`,
+    });
+  const [a, b] = readPair(given.focus, e);
+  const anchored = (shift: readonly [number, number]) => {
+    const at: [number, number] = [given.anchor[0] + shift[0], given.anchor[1] + shift[1]];
+    return orthographicOf(
+      { focus: [a, b], anchor: e.fromScreen(viewport, at), zoom: given.zoom, rotation: e.fromAngle(given.rotation) },
+      viewport,
+    );
+  };
+  const camera = anchored([0, 0]);
+  const frame = given.snap === 'none' ? null : frameOf(camera, viewport);
+  if (!frame?.ok) return { ok: true, value: camera };
+  // The translation is where the world's origin lands.
+  const origin = projectPoint(frame.value, [0, 0, 0]).picture;
+  if (!origin.ok) return { ok: true, value: camera };
+  const t = e.toScreen(viewport, origin.value.across, origin.value.upward);
+  const whole = (v: number) => Math.floor(given.snap === 'round' ? v + 0.5 : v);
+  return { ok: true, value: anchored([whole(t[0]) - t[0], whole(t[1]) - t[1]]) };
+}
+
 /** A rotation between body axes that carry the world's letters, re-expressed: the axis vectors go through the frames, the turn stays. */
 function readRotation(q: Quat, e: Expression): Quat {
   const columns = quatToColumns(q);
@@ -150,10 +195,27 @@ function readRotation(q: Quat, e: Expression): Quat {
   return columnsToQuat(column([1, 0, 0]), column([0, 1, 0]), column([0, 0, 1]));
 }
 
+/** A point of the request on the inside: a pair in a 2D world, three numbers otherwise. */
+export function readPoint(given: readonly number[], path: string, e: Expression, flat: boolean): Read<Vec3> {
+  if (flat === (given.length === 2))
+    return {
+      ok: true,
+      value: flat ? readPair([given[0]!, given[1]!], e) : e.fromWorld([given[0]!, given[1]!, given[2]!]),
+    };
+  return refuse({
+    path,
+    message: flat
+      ? 'With a 2D camera a point is a pair: the world’s coordinates to the right and up.'
+      : 'A point has three coordinates, x, y and z.',
+  });
+}
+
 /** A request's body on the inside, or what is wrong with it (paths below `bodies[index]`). */
-export function readBody(given: RequestBody, index: number, e: Expression): Read<Body> {
+export function readBody(given: RequestBody, index: number, e: Expression, flat = false): Read<Body> {
   const at = `bodies[${index}]`;
   const size = (v: Vec3): Vec3 => e.fromWorld(v).map(Math.abs) as unknown as Vec3;
+  const position = readPoint(given.position, `${at}.position`, e, flat);
+  if (!position.ok) return position;
   const rotation = normalizeQuat(given.rotation ?? [0, 0, 0, 1]);
   if (!rotation)
     return refuse({
@@ -163,8 +225,14 @@ export function readBody(given: RequestBody, index: number, e: Expression): Read
     });
   const scale: Vec3 =
     typeof given.scale === 'number' ? [given.scale, given.scale, given.scale] : (given.scale ?? [1, 1, 1]);
-  let { shape } = given as { shape: Body['shape'] };
-  if (shape.kind === 'box') shape = { kind: 'box', size: size(shape.size) };
+  if (given.shape.kind === 'box' && given.shape.size.length === 2 && !flat)
+    return refuse({ path: `${at}.shape.size`, message: 'A box has three sizes, along x, y and z.' });
+  let shape = given.shape as Body['shape'];
+  if (given.shape.kind === 'box') {
+    const [x, y, z] = given.shape.size;
+    // Two sizes are those to the right and up; the third plays no part in a flat world.
+    shape = { kind: 'box', size: z === undefined ? [x, y, 1] : size([x, y, z]) };
+  }
   if (shape.kind === 'mesh') {
     const { positions, indices } = shape;
     const count = positions.length / 3;
@@ -197,7 +265,7 @@ export function readBody(given: RequestBody, index: number, e: Expression): Read
     value: {
       id: given.id,
       shape,
-      position: e.fromWorld(given.position),
+      position: position.value,
       rotation: readRotation(rotation, e),
       scale: [permuted[0] * letters[0], permuted[1] * letters[1], permuted[2] * letters[2]],
       parent: given.parent ?? null,
@@ -206,23 +274,51 @@ export function readBody(given: RequestBody, index: number, e: Expression): Read
   };
 }
 
+/** What is wrong with queries that only the whole request can tell. */
+function queryProblems(queries: readonly Query[], e: Expression, flat: boolean): Problem[] {
+  return queries.flatMap((query, i) => {
+    if (query.op === 'worldToScreen')
+      return query.points.flatMap((p, j) => {
+        const read = readPoint(p, `queries[${i}].points[${j}]`, e, flat);
+        return read.ok ? [] : read.problems;
+      });
+    if (query.op === 'convert') {
+      const to = readConventions(query.to, `queries[${i}].to`);
+      return to.ok ? [] : to.problems;
+    }
+    return [];
+  });
+}
+
 /** Everything that the operations need, or everything that is wrong with the request. */
 export function readSituation(request: ReadRequest): Checked<Situation> {
   const expression = readConventions(request.conventions);
   if (!expression.ok) return expression;
   const e = expression.value;
-  const camera = readCamera(request.camera, e);
-  const bodies = request.bodies.map((body, i) => readBody(body, i, e));
+  const given = request.camera;
+  const flat = 'kind' in given;
+  const camera = flat ? readCamera2d(given, request.viewport, e) : readCamera(given, e);
+  const bodies = request.bodies.map((body, i) => readBody(body, i, e, flat));
   const problems = bodies.flatMap((body) => (body.ok ? [] : body.problems));
-  const placed = problems.length ? null : placeBodies(bodies.flatMap((body) => (body.ok ? [body.value] : [])));
+  const read = bodies.flatMap((body) => (body.ok ? [body.value] : []));
+  const placed = problems.length ? null : placeBodies(read);
   if (placed && !placed.ok) problems.push(...placed.problems);
+  problems.push(...queryProblems(request.queries, e, flat));
   if (!camera.ok) return { ok: false, problems: [...camera.problems, ...problems] };
   const frame = frameOf(camera.value, request.viewport);
   if (!frame.ok) return { ok: false, problems: [...frame.problems, ...problems] };
-  if (!placed?.ok) return { ok: false, problems };
+  if (!placed?.ok || problems.length) return { ok: false, problems };
   return {
     ok: true,
     warnings: frame.warnings,
-    value: { expression: e, frame: frame.value, placed: placed.placed, queries: request.queries },
+    value: {
+      expression: e,
+      frame: frame.value,
+      flat,
+      camera: given,
+      bodies: read,
+      placed: placed.placed,
+      queries: request.queries,
+    },
   };
 }

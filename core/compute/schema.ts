@@ -101,25 +101,47 @@ export const projectionSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 
-export const cameraSchema = z.object({
+export const camera3dSchema = z.object({
   position: vec3Schema,
   orientation: orientationSchema,
   projection: projectionSchema,
 });
 
+export const camera2dSchema = z.object({
+  kind: z.literal('2d'),
+  focus: vec2Schema.describe('The world point that lands on the anchor'),
+  anchor: vec2Schema.describe('A screen point'),
+  zoom: number.describe('Pixels per world unit'),
+  rotation: number.default(0),
+  snap: z.enum(['none', 'floor', 'round']).default('none'),
+});
+
+export const cameraSchema = z.union([camera3dSchema, camera2dSchema]);
+
+/** A world point: three numbers, or two with a 2D camera. */
+const pointSchema = z.union([vec3Schema, vec2Schema]);
+
 const positive = number.positive();
-export const shapeSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('point') }),
-  z.object({ kind: z.literal('sphere'), radius: positive }),
-  z.object({ kind: z.literal('box'), size: z.tuple([positive, positive, positive]) }),
-  z.object({ kind: z.literal('quad'), size: z.tuple([positive, positive]) }),
-  z.object({ kind: z.literal('mesh'), positions: z.array(number), indices: z.array(z.int().nonnegative()) }),
-]);
+const shapes = <Size extends z.ZodType>(boxSize: Size) =>
+  z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('point') }),
+    z.object({ kind: z.literal('sphere'), radius: positive }),
+    z.object({
+      kind: z.literal('box'),
+      size: boxSize,
+    }),
+    z.object({ kind: z.literal('quad'), size: z.tuple([positive, positive]) }),
+    z.object({ kind: z.literal('mesh'), positions: z.array(number), indices: z.array(z.int().nonnegative()) }),
+  ]);
+const boxSize = z.tuple([positive, positive, positive]);
+export const shapeSchema = shapes(boxSize);
+/** In a 2D world a box may leave out its third size. */
+const requestShapeSchema = shapes(z.union([boxSize, z.tuple([positive, positive])]));
 
 export const bodySchema = z.object({
   id: z.string().min(1),
-  shape: shapeSchema,
-  position: vec3Schema,
+  shape: requestShapeSchema,
+  position: pointSchema,
   rotation: quatSchema.optional(),
   scale: z.union([number, vec3Schema]).optional(),
   parent: z.string().optional(),
@@ -130,20 +152,43 @@ const pixels = z.array(vec2Schema);
 const query = <Op extends string, Shape extends z.ZodRawShape>(op: Op, shape: Shape) =>
   z.object({ id: z.string(), op: z.literal(op), ...shape });
 
+const planeSchema = z.object({ point: vec3Schema, normal: vec3Schema });
+const ids = z.array(z.string()).optional();
+
 export const depthChoiceSchema = z.union([
   z.object({ depth: number }),
   z.object({ ahead: number }),
   z.object({ range: number }),
-  z.object({ plane: z.object({ point: vec3Schema, normal: vec3Schema }) }),
+  z.object({ plane: planeSchema }),
 ]);
 
 export const querySchema = z.discriminatedUnion('op', [
   query('matrices', {}),
-  query('worldToScreen', { points: z.array(vec3Schema) }),
+  query('worldToScreen', { points: z.array(pointSchema) }),
   query('screenToWorld', { pixels, at: depthChoiceSchema }),
   query('rays', { pixels }),
   query('pick', { pixels, backFaces: z.boolean().default(false), all: z.boolean().default(false) }),
+  query('aim', { muzzle: vec3Schema, pixel: vec2Schema.optional(), reach: positive }),
   query('planes', {}),
+  query('visibility', { bodies: ids, margin: number.default(0), method: z.enum(['exact', 'planes']) }),
+  query('shadowVisibility', { light: vec3Schema, receiver: planeSchema, bodies: ids }),
+  query('screenBounds', { bodies: ids }),
+  query('billboard', {
+    items: z.array(
+      z.object({
+        position: vec3Schema,
+        size: vec2Schema.optional(),
+        mode: z.enum(['viewPlane', 'eyePoint', 'axisEye', 'axisView']),
+        axis: vec3Schema.optional(),
+        front: z.enum(['+n', '-n']).default('+n'),
+      }),
+    ),
+  }),
+  query('footprint', { plane: planeSchema }),
+  query('dollyZoom', { target: vec3Schema, distances: z.array(number) }),
+  query('horizon', { normal: vec3Schema.optional() }),
+  query('drawOrder', { bodies: ids, key: z.enum(['ahead', 'distance', 'worldUp']) }),
+  query('convert', { to: conventionsSchema }),
 ]);
 
 export const requestSchema = z
@@ -159,7 +204,8 @@ export const requestSchema = z
 
 export type ComputeRequest = z.input<typeof requestSchema>;
 export type ReadRequest = z.output<typeof requestSchema>;
-export type RequestCamera = z.output<typeof cameraSchema>;
+export type RequestCamera = z.output<typeof camera3dSchema>;
+export type RequestCamera2d = z.output<typeof camera2dSchema>;
 export type RequestBody = z.output<typeof bodySchema>;
 export type RequestProjection = z.output<typeof projectionSchema>;
 export type Query = z.output<typeof querySchema>;

@@ -1,6 +1,7 @@
 import { dot, type Vec2, type Vec3 } from '../math/vec3';
 import type { CameraFrame } from '../camera/frame';
-import { pictureToParts, partsToDirection, pictureToPixel } from '../convert/project';
+import { partsToClip, pictureToParts, partsToDirection, pictureToPixel } from '../convert/project';
+import { noAnswer, type Answer } from '../reasons';
 
 /**
  * The horizon of the planes square to `normal` as a line of picture positions: constant + across·x + upward·y = 0, positive on the
@@ -19,6 +20,12 @@ export function horizonLine(
 
 /** The two pixels (top left, centres at .5) where the horizon crosses the viewport's border, left one first; null when it does not. */
 export function horizonPixels(frame: CameraFrame, normal: Vec3): [Vec2, Vec2] | null {
+  const points = horizonPoints(frame, normal);
+  return points && [pictureToPixel(frame, ...points[0]), pictureToPixel(frame, ...points[1])];
+}
+
+/** The same as picture positions. */
+export function horizonPoints(frame: CameraFrame, normal: Vec3): [Vec2, Vec2] | null {
   const line = horizonLine(frame, normal);
   if (!line) return null;
   const { constant: c, across: a, upward: b } = line;
@@ -31,5 +38,31 @@ export function horizonPixels(frame: CameraFrame, normal: Vec3): [Vec2, Vec2] | 
   }
   if (found.length < 2) return null;
   const [p, q] = [found[0]!, found.at(-1)!].sort((m, n) => m[0] - n[0]) as [Vec2, Vec2];
-  return [pictureToPixel(frame, ...p), pictureToPixel(frame, ...q)];
+  return [p, q];
+}
+
+export type HorizonPlace = 'above' | 'below' | 'left' | 'right' | 'atInfinity';
+
+/** Where the horizon lies when it does not cross the viewport: on the side on which its line runs, by the steeper of its slopes in pixels. */
+export function horizonPlace(frame: CameraFrame, normal: Vec3): HorizonPlace {
+  const line = horizonLine(frame, normal);
+  if (!line) return 'atInfinity';
+  const { constant: c, across: a, upward: b } = line;
+  const { width, height } = frame.viewport;
+  // A line this flat has gone out of any picture: the gaze runs along the normal.
+  if (Math.hypot(a, b) < 1e-12 * Math.abs(c)) return 'atInfinity';
+  if (Math.abs(b) / height >= Math.abs(a) / width) return -c / b > 0 ? 'above' : 'below';
+  return -c / a > 0 ? 'right' : 'left';
+}
+
+/**
+ * The picture position (across, upward) that parallels of a direction run to. `behindEye` when it points behind the camera, `parallelToScreen`
+ * when it runs along the screen, and for every direction in orthographic, where parallels stay parallel.
+ */
+export function vanishingPoint(frame: CameraFrame, direction: Vec3): Answer<Vec2> {
+  const [r, u, f] = [dot(direction, frame.right), dot(direction, frame.up), dot(direction, frame.forward)];
+  if (frame.kind === 'orthographic' || Math.abs(f) < 1e-12) return noAnswer('parallelToScreen');
+  if (f < 0) return noAnswer('behindEye');
+  const clip = partsToClip(frame, [r, u, f]);
+  return { ok: true, value: [clip.x / f, clip.y / f] };
 }

@@ -172,3 +172,21 @@ export function pick(
     to: frame.far === null ? Infinity : frame.far * ray.rangePerAhead,
   });
 }
+
+/**
+ * The bodies of a flat world that hold a point (world right and up), in the order given, the first alone unless `all` is asked for: a sphere is a disc, a box or quad a rectangle,
+ * a mesh its triangles seen from the front of the world. All lie in one plane, so every distance is 0.
+ */
+export function pickFlat(point: Vec3, placed: readonly PlacedBody[], all = false): Hit[] {
+  const hits = placed
+    .filter((one) => {
+      const { shape } = one.body;
+      const p = transformPoint(one.toLocal, point);
+      if (shape.kind === 'sphere') return Math.hypot(p[0], p[1]) <= shape.radius;
+      if (shape.kind === 'box' || shape.kind === 'quad')
+        return Math.abs(p[0]) <= shape.size[0] / 2 && Math.abs(p[1]) <= shape.size[1] / 2;
+      return crossings(shape, [p[0], p[1], 0], [0, 0, 1]).length > 0;
+    })
+    .map(({ body }): Hit => ({ body: body.id, distance: 0, point, normal: [0, 0, 1], facing: 'front' }));
+  return all ? hits : hits.slice(0, 1);
+}

@@ -1,0 +1,90 @@
+import { columnsToQuat, type Quat } from '../math/quat';
+import { affine, type Mat4 } from '../math/mat4';
+import { addScaled, cross, dot, length, negate, normalize, sub, type Vec3 } from '../math/vec3';
+import type { CameraFrame } from '../camera/frame';
+import { pixelsPerUnit, worldToParts } from '../convert/project';
+import { worldUp } from '../camera/orientation';
+import { answer, noAnswer, type Answer } from '../reasons';
+
+export type BillboardMode = 'viewPlane' | 'eyePoint' | 'axisEye' | 'axisView';
+
+export interface Billboard {
+  readonly right: Vec3;
+  readonly up: Vec3;
+  readonly normal: Vec3;
+  /** From the item's own space (+x right, +y up, +z its front) to the world, without its size. */
+  readonly matrix: Mat4;
+  readonly quaternion: Quat;
+  /** On the screen, from straight up to the item's projected up, clockwise, in radians. */
+  readonly tilt: Answer<number>;
+  /** Straight above the axis: there is no answer by geometry, and the camera's right was kept. */
+  readonly degenerate: boolean;
+}
+
+/** A cosine this near 1 leaves nothing to turn by. */
+const parallelSine = 1e-9;
+const square = (v: Vec3, axis: Vec3): Vec3 => addScaled(v, axis, -dot(v, axis));
+
+/**
+ * How an item at `position` (world) is turned to face the camera. `viewPlane`: parallel to the view plane; `eyePoint`: towards the eye with
+ * the world's up; `axisEye`, `axisView`: about `axis` (the world's up by default) as near to the eye, or to the reversed gaze, as that
+ * allows. `backward` shows its other face. In orthographic the eye is infinitely far against the gaze. An axis without length stands for the world's up.
+ */
+export function billboard(
+  frame: CameraFrame,
+  position: Vec3,
+  mode: BillboardMode,
+  axis: Vec3 = worldUp,
+  backward = false,
+): Billboard {
+  const against = negate(frame.forward);
+  const toEye = (frame.kind === 'perspective' ? normalize(sub(frame.eye, position)) : null) ?? against;
+  let [right, up, normal]: [Vec3, Vec3, Vec3] = [frame.right, frame.up, against];
+  let degenerate = false;
+  if (mode === 'eyePoint') {
+    normal = toEye;
+    const across = cross(worldUp, normal);
+    degenerate = length(across) < parallelSine;
+    right = (degenerate ? normalize(square(frame.right, normal)) : normalize(across)) ?? frame.right;
+    up = cross(normal, right);
+  } else if (mode !== 'viewPlane') {
+    up = normalize(axis) ?? worldUp;
+    const wanted = square(mode === 'axisEye' ? toEye : against, up);
+    degenerate = length(wanted) < parallelSine;
+    if (degenerate) {
+      right = normalize(square(frame.right, up)) ?? normalize(square(frame.up, up))!;
+      normal = cross(right, up);
+    } else {
+      normal = normalize(wanted)!;
+      right = cross(up, normal);
+    }
+  }
+  if (backward) [right, normal] = [negate(right), negate(normal)];
+  return {
+    right,
+    up,
+    normal,
+    matrix: affine(right, up, normal, position),
+    quaternion: columnsToQuat(right, up, normal),
+    tilt: tiltOf(frame, position, up),
+    degenerate,
+  };
+}
+
+/**
+ * The angle on the screen from straight up to the image of a direction at a point, clockwise, in radians. `behindEye` and `onEyePlane` where there is no image;
+ * `rayParallel` where the direction runs along the ray and its image is a point. The derivative of r/f along d is (d_r − (r/f)·d_f)/f.
+ */
+export function tiltOf(frame: CameraFrame, position: Vec3, direction: Vec3): Answer<number> {
+  const [r, u, f] = worldToParts(frame, position);
+  const d: Vec3 = [dot(direction, frame.right), dot(direction, frame.up), dot(direction, frame.forward)];
+  const perspective = frame.kind === 'perspective';
+  if (perspective && f < 0) return noAnswer('behindEye');
+  if (perspective && f === 0) return noAnswer('onEyePlane');
+  const { extents: e } = frame;
+  const [x, y] = pixelsPerUnit(frame, f);
+  const across = Math.sign(e.right - e.left) * x * (perspective ? d[0] - (r / f) * d[2] : d[0]);
+  const upward = Math.sign(e.top - e.bottom) * y * (perspective ? d[1] - (u / f) * d[2] : d[1]);
+  if (Math.hypot(across, upward) < 1e-12 * Math.hypot(x, y)) return noAnswer('rayParallel');
+  return answer(Math.atan2(across, upward));
+}

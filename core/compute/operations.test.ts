@@ -1,0 +1,319 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { conventions } from '../testing/arbitraries';
+import { compute } from './compute';
+import type { ComputeRequest } from './schema';
+
+type Row = Record<string, unknown>;
+const results = (given: ComputeRequest): Row[] => {
+  const answered = compute(given);
+  if (!answered.ok) throw new Error(JSON.stringify(answered.problem.errors));
+  return answered.response.results as unknown as Row[];
+};
+const base: ComputeRequest = {
+  astrolabe: 1,
+  viewport: { width: 200, height: 100 },
+  camera: {
+    position: [0, 2, 0],
+    orientation: { yaw: 0, pitch: 0 },
+    projection: { kind: 'perspective', near: 1, far: 50, verticalFov: 90 },
+  },
+  queries: [],
+};
+const ask = (query: object, part: Partial<ComputeRequest> = {}): Row =>
+  results({ ...base, ...part, queries: [{ id: 'q', ...query } as never] })[0]!;
+const close = (actual: unknown, expected: readonly number[], digits = 12) => {
+  expect(actual).toHaveLength(expected.length);
+  (actual as number[]).forEach((v, i) => expect(v).toBeCloseTo(expected[i]!, digits));
+};
+
+describe('billboards', () => {
+  const item = (mode: string, rest: object = {}) =>
+    (ask({ op: 'billboard', items: [{ position: [3, 2, -4], size: [1, 1], mode, ...rest }] }).items as Row[])[0]!;
+  it('face as their mode says', () => {
+    close(item('viewPlane').normal, [0, 0, 1]);
+    close(item('eyePoint').normal, [-0.6, 0, 0.8]);
+    close(item('axisEye').normal, [-0.6, 0, 0.8]);
+    close(item('axisView').normal, [0, 0, 1]);
+    close(item('axisEye', { front: '-n' }).normal, [0.6, 0, -0.8]);
+    close(item('axisEye', { axis: [0, 0, -3] }).up, [0, 0, -1]);
+    close(item('eyePoint').matrix, [0.8, 0, 0.6, 0, 0, 1, 0, 0, -0.6, 0, 0.8, 0, 3, 2, -4, 1]);
+  });
+  it('keep the camera’s right straight above the axis, and say so', () => {
+    const above = (ask({ op: 'billboard', items: [{ position: [0, -5, 0], mode: 'axisEye' }] }).items as Row[])[0]!;
+    expect(above.degenerate).toBe(true);
+    close(above.right, [1, 0, 0]);
+    close(above.normal, [0, 0, 1]);
+    expect(item('axisEye').degenerate).toBe(false);
+  });
+  it('tilt clockwise on the screen, and not at all where there is no image', () => {
+    expect(item('viewPlane').tilt).toBeCloseTo(0, 12);
+    expect(
+      (ask({ op: 'billboard', items: [{ position: [0, 2, 9], mode: 'viewPlane' }] }).items as Row[])[0],
+    ).toMatchObject({ tilt: null, reason: 'behindEye' });
+    const rolled = { ...base.camera, orientation: { yaw: 0, pitch: 0, roll: 30 } } as ComputeRequest['camera'];
+    // The camera's head leans right by 30°, so upright things lean left.
+    const upright = (
+      ask({ op: 'billboard', items: [{ position: [0, 2, -9], mode: 'axisView' }] }, { camera: rolled }).items as Row[]
+    )[0]!;
+    expect(upright.tilt).toBeCloseTo(-30, 10);
+  });
+});
+
+describe('footprint', () => {
+  it('is the trapezium on level ground, counter-clockwise from above, and runs to infinity with an infinite far', () => {
+    const { polygon, unbounded } = ask({ op: 'footprint', plane: { point: [0, 0, 0], normal: [0, 1, 0] } }) as {
+      polygon: number[][];
+      unbounded: boolean;
+    };
+    expect(unbounded).toBe(false);
+    expect(polygon).toHaveLength(4);
+    const area = polygon.reduce((sum, p, i) => {
+      const q = polygon[(i + 1) % 4]!;
+      // Seen from above, x to the right and −z up the page.
+      return sum + (p[0]! * -q[2]! - q[0]! * -p[2]!) / 2;
+    }, 0);
+    expect(area).toBeCloseTo(50 * 50 * 2 - 2 * 2 * 2, 8);
+    const infinite = {
+      ...base.camera,
+      projection: { kind: 'perspective', near: 1, far: null, verticalFov: 90 },
+    } as ComputeRequest['camera'];
+    const open = ask({ op: 'footprint', plane: { point: [0, 0, 0], normal: [0, 1, 0] } }, { camera: infinite }) as {
+      polygon: number[][];
+      unbounded: boolean;
+    };
+    expect(open.unbounded).toBe(true);
+    close(open.polygon.flat(), [-4, 0, -2, 4, 0, -2], 9);
+  });
+  it('is an error of its own where the frustum does not reach', () => {
+    expect(ask({ op: 'footprint', plane: { point: [0, 0, 9], normal: [0, 0, 1] } })).toMatchObject({
+      error: { code: 'footprintEmpty' },
+    });
+  });
+});
+
+it('dolly zoom keeps the height at the target', () => {
+  const stops = ask({ op: 'dollyZoom', target: [0, 2, -10], distances: [5, 20] }).distances as Row[];
+  close(stops[0]!.position, [0, 2, -5]);
+  expect(stops.map(({ heightAtTarget }) => heightAtTarget)).toEqual([expect.closeTo(20, 12), expect.closeTo(20, 12)]);
+  expect(stops[0]!.verticalFov).toBeCloseTo((2 * Math.atan(2) * 180) / Math.PI, 11);
+  expect(ask({ op: 'dollyZoom', target: [0, 2, -10], distances: [5, 0] })).toMatchObject({
+    error: { code: 'distanceNotPositive' },
+  });
+  expect(ask({ op: 'dollyZoom', target: [0, 2, 10], distances: [5] })).toMatchObject({
+    error: { code: 'distanceNotPositive' },
+  });
+});
+
+it('the horizon crosses the middle of a level view and leaves a steep one', () => {
+  const level = ask({ op: 'horizon' });
+  expect(level).toMatchObject({ where: null });
+  close((level.points as number[][]).flat(), [0, 50, 200, 50]);
+  const points = level.vanishingPoints as Record<string, Row>;
+  close(points.forward!.point, [100, 50]);
+  expect(points.back).toEqual({ point: null, reason: 'behindEye' });
+  expect(points.right).toEqual({ point: null, reason: 'parallelToScreen' });
+  const pitched = (pitch: number) =>
+    ask({ op: 'horizon' }, { camera: { ...base.camera, orientation: { yaw: 0, pitch } } as ComputeRequest['camera'] });
+  expect(pitched(-60)).toMatchObject({ points: null, where: 'above' });
+  expect(pitched(60)).toMatchObject({ points: null, where: 'below' });
+  expect(pitched(-90)).toMatchObject({ points: null, where: 'atInfinity' });
+});
+
+it('draw order follows its key and names the pairs that it gets wrong', () => {
+  const point = (id: string, position: [number, number, number]) => ({
+    id,
+    shape: { kind: 'point' as const },
+    position,
+  });
+  const bodies = [point('aside', [20, 2, -6]), point('ahead', [0, 2, -10]), point('low', [0, 1, -12])];
+  expect(ask({ op: 'drawOrder', key: 'ahead' }, { bodies })).toMatchObject({
+    order: ['low', 'ahead', 'aside'],
+    conflicts: [],
+  });
+  expect(ask({ op: 'drawOrder', key: 'distance' }, { bodies })).toMatchObject({
+    order: ['aside', 'low', 'ahead'],
+    conflicts: [
+      ['aside', 'low'],
+      ['aside', 'ahead'],
+    ],
+  });
+  expect(ask({ op: 'drawOrder', key: 'worldUp' }, { bodies })).toMatchObject({ order: ['aside', 'ahead', 'low'] });
+  expect(ask({ op: 'drawOrder', key: 'ahead', bodies: ['none'] }, { bodies })).toMatchObject({
+    error: { code: 'bodyMissing' },
+  });
+});
+
+it('aims in two stages', () => {
+  const box = (id: string, position: [number, number, number]) => ({
+    id,
+    shape: { kind: 'box' as const, size: [1, 1, 1] as [number, number, number] },
+    position,
+  });
+  const bodies = [box('target', [0, 2, -20.5]), box('post', [2, 2, -10])];
+  const blocked = ask({ op: 'aim', muzzle: [4, 2, 0], reach: 100 }, { bodies });
+  close(blocked.target, [0, 2, -20]);
+  expect(blocked).toMatchObject({ blockedBy: 'post', hit: { body: 'post', facing: 'front' } });
+  expect(ask({ op: 'aim', muzzle: [-1, 2, 0], reach: 100 }, { bodies })).toMatchObject({
+    blockedBy: null,
+    hit: { body: 'target' },
+  });
+  const short = ask({ op: 'aim', muzzle: [0, 2, 0], reach: 5 }, { bodies });
+  close(short.target, [0, 2, -5]);
+  expect(short).toMatchObject({ hit: { body: 'target' }, blockedBy: null });
+  expect(short.angle).toBeCloseTo(0, 12);
+});
+
+describe('2D', () => {
+  const flat = (rest: object = {}, part: Partial<ComputeRequest> = {}): Partial<ComputeRequest> => ({
+    viewport: { width: 1280, height: 720 },
+    camera: { kind: '2d', focus: [120, 80], anchor: [640, 360], zoom: 2, ...rest } as ComputeRequest['camera'],
+    ...part,
+  });
+  const screen = (points: number[][], part: Partial<ComputeRequest>) =>
+    (ask({ op: 'worldToScreen', points }, part).points as Row[]).map((p) => p.screen as number[]);
+  it('puts the focus on the anchor, and everything else by zoom and rotation', () => {
+    const [focus, beside, above] = screen(
+      [
+        [120, 80],
+        [130, 80],
+        [120, 90],
+      ],
+      flat(),
+    );
+    close(focus, [640, 360]);
+    close(beside, [660, 360]);
+    close(above, [640, 340]);
+    const [turned] = screen([[130, 80]], flat({ rotation: 90 }));
+    close(turned, [640, 340], 10);
+    const [down] = screen([[120, 90]], flat({}, { conventions: { world: { up: '-y' } } }));
+    close(down, [640, 380]);
+  });
+  it('snaps the translation to whole pixels, halves up', () => {
+    const at = (snap: string, focus: number) =>
+      screen([[0, 0]], flat({ snap, focus: [focus, 0], anchor: [0, 0], zoom: 1 }))[0]![0];
+    expect(at('none', 0.25)).toBeCloseTo(-0.25, 12);
+    expect(at('floor', 0.25)).toBeCloseTo(-1, 12);
+    expect(at('round', 0.25)).toBeCloseTo(0, 12);
+    expect(at('round', 0.5)).toBeCloseTo(0, 12);
+    expect(at('round', 0.75)).toBeCloseTo(-1, 12);
+  });
+  it('goes back, picks and judges flat bodies', () => {
+    const bodies: ComputeRequest['bodies'] = [
+      { id: 'disc', shape: { kind: 'sphere', radius: 30 }, position: [120, 80] },
+      { id: 'card', shape: { kind: 'box', size: [40, 10] }, position: [900, 80] },
+    ];
+    close(
+      (ask({ op: 'screenToWorld', pixels: [[660, 340]], at: { depth: 0 } }, flat()).pixels as Row[])[0]!.point,
+      [130, 90],
+    );
+    expect(
+      ask(
+        {
+          op: 'pick',
+          pixels: [
+            [640, 301],
+            [640, 299],
+          ],
+        },
+        flat({}, { bodies }),
+      ).pixels,
+    ).toMatchObject([{ hits: [{ body: 'disc' }] }, { hits: [] }]);
+    expect(ask({ op: 'visibility', method: 'exact' }, flat({}, { bodies }))).toMatchObject({
+      counts: { inside: 1, crosses: 0, outside: 1 },
+    });
+    const [disc] = ask({ op: 'screenBounds' }, flat({}, { bodies })).bodies as {
+      bounds: { min: number[]; max: number[]; clipped: boolean };
+    }[];
+    close([...disc!.bounds.min, ...disc!.bounds.max], [580, 300, 700, 420]);
+    expect(disc!.bounds.clipped).toBe(false);
+  });
+  it('refuses what has no meaning in it, and points of three', () => {
+    for (const query of [{ op: 'rays', pixels: [] }, { op: 'planes' }, { op: 'horizon' }])
+      expect(ask(query, flat())).toMatchObject({ error: { code: 'notIn2d' } });
+    const wrong = compute({
+      ...base,
+      ...flat(),
+      queries: [
+        {
+          id: 'q',
+          op: 'worldToScreen',
+          points: [
+            [1, 2],
+            [1, 2, 3],
+          ],
+        },
+      ],
+    });
+    expect(wrong).toMatchObject({ ok: false, problem: { errors: [{ path: 'queries[0].points[1]' }] } });
+    expect(compute({ ...base, ...flat({ zoom: 0 }) })).toMatchObject({
+      ok: false,
+      problem: { errors: [{ path: 'camera.zoom', code: 'zoomNotPositive' }] },
+    });
+  });
+});
+
+it('convert gives a request that shows the same pixels in any other conventions', () => {
+  const bodies: ComputeRequest['bodies'] = [
+    {
+      id: 'a',
+      shape: { kind: 'box', size: [1, 2, 3] },
+      position: [2, 1, -9],
+      rotation: [0.1, 0.7, 0.1, 0.7],
+      scale: [1, -2, 1],
+    },
+    { id: 'b', shape: { kind: 'quad', size: [2, 1] }, position: [0, 1, 0], parent: 'a' },
+    {
+      id: 'c',
+      shape: { kind: 'mesh', positions: [0, 0, 0, 1, 0, 0, 0, 3, 1], indices: [0, 1, 2] },
+      position: [-2, 1, -12],
+    },
+  ];
+  const orientations = [
+    { yaw: 20, pitch: -5, roll: 3 },
+    { lookAt: [1, 1, -9] },
+    { quaternion: [0.02, -0.1, 0.01, 0.99] },
+    { right: [1, 0, 0], up: [0, 1, 0], forward: [0, 0, -1] },
+  ];
+  fc.assert(
+    fc.property(conventions, fc.constantFrom(...orientations), (to, orientation) => {
+      const camera = { ...base.camera, orientation } as ComputeRequest['camera'];
+      const queries = (pixel: [number, number]) => [
+        { id: 'b', op: 'screenBounds' as const },
+        { id: 'p', op: 'pick' as const, pixels: [pixel], all: true, backFaces: true },
+      ];
+      const first = results({
+        ...base,
+        camera,
+        bodies,
+        queries: [...queries([110, 55]), { id: 'c', op: 'convert', to: to as never }],
+      });
+      const moved = first[2] as {
+        camera: ComputeRequest['camera'];
+        bodies: ComputeRequest['bodies'];
+        matrices: { view: number[] };
+      };
+      const y = to.screen.origin === 'top-left' ? 55 : 45;
+      const half = 0.5 - to.screen.pixelCentre;
+      const again = results({
+        ...base,
+        conventions: to as never,
+        camera: moved.camera,
+        bodies: moved.bodies,
+        queries: [...queries([110 - half, y - half]), { id: 'm', op: 'matrices' }],
+      });
+      const rects = (row: Row) =>
+        (row.bodies as { bounds: { min: number[]; max: number[] } | null }[]).flatMap(({ bounds }) =>
+          bounds ? [bounds.max[0]! - bounds.min[0]!, bounds.max[1]! - bounds.min[1]!, bounds.min[0]!] : [0, 0, 0],
+        );
+      const [a, b] = [rects(first[0]!), rects(again[0]!)];
+      a.forEach((v, i) =>
+        expect(Math.abs(v - (i % 3 === 2 ? b[i]! + half : b[i]!))).toBeLessThan(1e-7 * (1 + Math.abs(v))),
+      );
+      const hits = (row: Row) => (row.pixels as { hits: Row[] }[])[0]!.hits.map(({ body, facing }) => [body, facing]);
+      expect(hits(again[1]!)).toEqual(hits(first[1]!));
+      (again[2] as { view: number[] }).view.forEach((v, i) => expect(v).toBeCloseTo(moved.matrices.view[i]!, 10));
+    }),
+    { numRuns: 150 },
+  );
+});

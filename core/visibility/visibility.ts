@@ -1,0 +1,298 @@
+import { apart, supportOfPoints } from '../math/gjk';
+import { dot, negate, normalize, scale, sub, add, type Vec3 } from '../math/vec3';
+import type { CameraFrame, PlaneName } from '../camera/frame';
+import { worldToParts } from '../convert/project';
+import { worldShape, type WorldShape } from '../bodies/geometry';
+import type { PlacedBody } from '../bodies/body';
+import { noAnswer, type Answer } from '../reasons';
+
+export type Verdict = 'inside' | 'crosses' | 'outside';
+export interface Visible {
+  readonly body: string;
+  readonly verdict: Verdict;
+  /** The planes that the body lies wholly behind. */
+  readonly rejectedBy: readonly PlaneName[];
+}
+
+/** A frame whose viewport has grown by a number of pixels on every side. */
+export function grown(frame: CameraFrame, pixels: number): CameraFrame {
+  if (pixels === 0) return frame;
+  const { extents: e, viewport: v } = frame;
+  const across = ((e.right - e.left) * pixels) / v.width;
+  const upward = ((e.top - e.bottom) * pixels) / v.height;
+  return {
+    ...frame,
+    extents: { left: e.left - across, right: e.right + across, bottom: e.bottom - upward, top: e.top + upward },
+    viewport: { x: v.x - pixels, y: v.y - pixels, width: v.width + 2 * pixels, height: v.height + 2 * pixels },
+  };
+}
+
+/** A plane of the frustum over (right, up, ahead): its unit inward normal and offset. */
+interface PartsPlane {
+  readonly name: PlaneName;
+  readonly normal: Vec3;
+  readonly offset: number;
+}
+
+/** The frustum's planes in the camera's own axes, where far-off worlds lose nothing; `flat` leaves near and far out. */
+function partsPlanes(frame: CameraFrame, flat: boolean): PartsPlane[] {
+  const { extents: e, near: n } = frame;
+  const perspective = frame.kind === 'perspective';
+  const [h, v] = [Math.sign(e.right - e.left), Math.sign(e.top - e.bottom)];
+  const side = (name: PlaneName, r: number, u: number, edge: number): PartsPlane => {
+    if (!perspective) return { name, normal: [r, u, 0], offset: -(r + u) * edge };
+    return { name, normal: normalize([r * n, u * n, -(r + u) * edge])!, offset: 0 };
+  };
+  const planes = [
+    side('left', h, 0, e.left),
+    side('right', -h, 0, e.right),
+    side('bottom', 0, v, e.bottom),
+    side('top', 0, -v, e.top),
+  ];
+  if (flat) return planes;
+  planes.push({ name: 'near', normal: [0, 0, 1], offset: -n });
+  if (frame.far !== null) planes.push({ name: 'far', normal: [0, 0, -1], offset: frame.far });
+  return planes;
+}
+
+/** The frustum's corners in the camera's own axes; an infinite one is cut beyond `reach`, as nothing that asks lies farther. */
+function partsCorners(frame: CameraFrame, reach: number, flat: boolean): Vec3[] {
+  const { extents: e, near: n } = frame;
+  const far = frame.far ?? Math.max(n * 2, reach * 2);
+  return (flat ? [0] : [n, far]).flatMap((ahead) => {
+    const k = frame.kind === 'perspective' ? ahead / n : 1;
+    return [
+      [e.left * k, e.bottom * k, ahead],
+      [e.right * k, e.bottom * k, ahead],
+      [e.right * k, e.top * k, ahead],
+      [e.left * k, e.top * k, ahead],
+    ] as Vec3[];
+  });
+}
+
+/** A world shape in the camera's own axes. */
+function toParts(frame: CameraFrame, shape: WorldShape): WorldShape {
+  return shape.kind === 'sphere'
+    ? { ...shape, centre: worldToParts(frame, shape.centre) }
+    : { ...shape, points: shape.points.map((p) => worldToParts(frame, p)) };
+}
+
+/** The least and the greatest signed distance of a shape from a plane. */
+function reachOf(shape: WorldShape, { normal, offset }: PartsPlane): readonly [number, number] {
+  if (shape.kind === 'sphere') {
+    const d = dot(normal, shape.centre) + offset;
+    return [d - shape.radius, d + shape.radius];
+  }
+  let [low, high] = [Infinity, -Infinity];
+  for (const p of shape.points) {
+    const d = dot(normal, p) + offset;
+    low = Math.min(low, d);
+    high = Math.max(high, d);
+  }
+  return [low, high];
+}
+
+/** Whether a shape in the camera's own axes has a point in common with the frustum; touching counts. */
+function meets(frame: CameraFrame, shape: WorldShape, flat: boolean): boolean {
+  const reach = shape.kind === 'sphere' ? shape.centre[2] + shape.radius : Math.max(...shape.points.map((p) => p[2]));
+  const frustum = supportOfPoints(partsCorners(frame, reach, flat));
+  return shape.kind === 'sphere'
+    ? !apart(() => shape.centre, frustum, shape.radius)
+    : !apart(supportOfPoints(shape.points), frustum);
+}
+
+export interface VisibilityOptions {
+  /** `exact`: outside means no point in common. `planes`: outside means wholly behind one plane, the customary conservative test. */
+  readonly method: 'exact' | 'planes';
+  /** Pixels added round the viewport. */
+  readonly margin?: number;
+  /** A 2D world: flat bodies, no near and far. */
+  readonly flat?: boolean;
+}
+
+/** What each body is to the frustum. Meshes are taken as their convex hulls. Touching, from either side, is crossing. */
+export function visibility(
+  frame: CameraFrame,
+  bodies: readonly PlacedBody[],
+  { method, margin = 0, flat = false }: VisibilityOptions,
+): Visible[] {
+  const wide = grown(frame, margin);
+  const planes = partsPlanes(wide, flat);
+  return bodies.map((placed) => {
+    const shape = toParts(wide, worldShape(placed, flat));
+    const reaches = planes.map((plane) => reachOf(shape, plane));
+    const rejectedBy = planes.filter((_, i) => reaches[i]![1] < 0).map(({ name }) => name);
+    const verdict: Verdict = rejectedBy.length
+      ? 'outside'
+      : reaches.every(([low]) => low > 0)
+        ? 'inside'
+        : method === 'planes' || meets(wide, shape, flat)
+          ? 'crosses'
+          : 'outside';
+    return { body: placed.body.id, verdict, rejectedBy };
+  });
+}
+
+export interface ShadowVisible {
+  readonly body: string;
+  readonly bodyOnScreen: boolean;
+  readonly shadowOnScreen: boolean;
+  /** The caster must be kept for its shadow alone. */
+  readonly onlyShadow: boolean;
+}
+
+/**
+ * For each caster, whether it and its shadow on a plane can be on screen. `light` is the direction in which the light travels; only what lies
+ * before the plane on the light's way casts on it. No answer (`rayParallel`) when the light runs along the plane.
+ */
+export function shadowVisibility(
+  frame: CameraFrame,
+  bodies: readonly PlacedBody[],
+  light: Vec3,
+  plane: { readonly point: Vec3; readonly normal: Vec3 },
+): Answer<ShadowVisible[]> {
+  const [l, n] = [normalize(light), normalize(plane.normal)];
+  const slant = l && n ? dot(l, n) : 0;
+  if (!l || !n || Math.abs(slant) < 1e-12) return noAnswer('rayParallel');
+  const way = (p: Vec3) => dot(n, sub(plane.point, p)) / slant;
+  const cast = (p: Vec3) => add(p, scale(l, way(p)));
+  return {
+    ok: true,
+    value: bodies
+      .filter(({ body }) => body.castsShadow)
+      .map((placed) => {
+        const shape = worldShape(placed);
+        const bodyOnScreen = meets(frame, toParts(frame, shape), false);
+        const shadow = shadowSupport(shape, l, n, slant, way, cast);
+        let shadowOnScreen = false;
+        if (shadow) {
+          const reach = Math.max(...[shadow([...frame.forward])].map((p) => worldToParts(frame, p)[2]));
+          const corners = partsCorners(frame, reach, false);
+          const inParts = (d: Vec3) => {
+            // The direction of the camera's own axes as one of the world, and the answer back.
+            const world = add(add(scale(frame.right, d[0]), scale(frame.up, d[1])), scale(frame.forward, d[2]));
+            return worldToParts(frame, shadow(world));
+          };
+          shadowOnScreen = !apart(inParts, supportOfPoints(corners));
+        }
+        return { body: placed.body.id, bodyOnScreen, shadowOnScreen, onlyShadow: shadowOnScreen && !bodyOnScreen };
+      }),
+  };
+}
+
+/** The shadow's hull as a support in the world, or null when nothing of the body lies before the plane. */
+function shadowSupport(
+  shape: WorldShape,
+  l: Vec3,
+  n: Vec3,
+  slant: number,
+  way: (p: Vec3) => number,
+  cast: (p: Vec3) => Vec3,
+): ((d: Vec3) => Vec3) | null {
+  if (shape.kind === 'sphere') {
+    if (way(shape.centre) < -shape.radius / Math.abs(slant)) return null;
+    return (d) => {
+      // The projection along the light, transposed: it carries the direction back onto the sphere.
+      const onSphere = sub(d, scale(n, dot(l, d) / slant));
+      const unit = normalize(onSphere) ?? negate(l);
+      return cast(add(shape.centre, scale(unit, shape.radius)));
+    };
+  }
+  const before = shape.points.filter((p) => way(p) >= 0);
+  if (!before.length) return null;
+  const points = before.map(cast);
+  for (const [i, j] of shape.edges) {
+    const [a, b] = [shape.points[i]!, shape.points[j]!];
+    const [wa, wb] = [way(a), way(b)];
+    if (wa < 0 !== wb < 0) points.push(add(a, scale(sub(b, a), wa / (wa - wb))));
+  }
+  return supportOfPoints(points);
+}
+
+/** A rectangle of picture positions (across and upward), with whether the near plane cut the body. */
+export interface PictureBounds {
+  readonly min: readonly [number, number];
+  readonly max: readonly [number, number];
+  readonly clipped: boolean;
+}
+
+/** The tight rectangle of a body's silhouette, cut at the near plane alone; `behindEye` when all of it lies before near. */
+export function pictureBounds(frame: CameraFrame, placed: PlacedBody, flat = false): Answer<PictureBounds> {
+  const shape = toParts(frame, worldShape(placed, flat));
+  const near = flat ? -Infinity : frame.near;
+  const { extents: e } = frame;
+  const onPicture = (value: number, low: number, high: number) => (2 * value - (high + low)) / (high - low);
+  const result = (
+    r: readonly [number, number],
+    u: readonly [number, number],
+    clipped: boolean,
+  ): Answer<PictureBounds> => {
+    const x = [onPicture(r[0], e.left, e.right), onPicture(r[1], e.left, e.right)];
+    const y = [onPicture(u[0], e.bottom, e.top), onPicture(u[1], e.bottom, e.top)];
+    return {
+      ok: true,
+      value: { min: [Math.min(...x), Math.min(...y)], max: [Math.max(...x), Math.max(...y)], clipped },
+    };
+  };
+  if (shape.kind === 'sphere') {
+    const [r, u, f] = shape.centre;
+    if (f + shape.radius < near) return noAnswer('behindEye');
+    const k = frame.kind === 'perspective' ? frame.near : null;
+    return result(
+      discExtent(r, f, shape.radius, near, k),
+      discExtent(u, f, shape.radius, near, k),
+      f - shape.radius < near,
+    );
+  }
+  const k = (f: number) => (frame.kind === 'perspective' ? frame.near / f : 1);
+  const points = shape.points.filter((p) => p[2] >= near);
+  const clipped = points.length < shape.points.length;
+  for (const [i, j] of clipped ? shape.edges : []) {
+    const [a, b] = [shape.points[i]!, shape.points[j]!];
+    if (a[2] < near === b[2] < near) continue;
+    const t = (near - a[2]) / (b[2] - a[2]);
+    points.push([a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, near]);
+  }
+  if (!points.length) return noAnswer('behindEye');
+  const [r, u] = [points.map((p) => p[0] * k(p[2])), points.map((p) => p[1] * k(p[2]))];
+  const span = (list: number[]) =>
+    [list.reduce((a, b) => Math.min(a, b)), list.reduce((a, b) => Math.max(a, b))] as const;
+  return result(span(r), span(u), clipped);
+}
+
+/**
+ * The least and greatest of c/f (times `near`, for the near plane's own units), or of c in orthographic, over a disc in the (c, f) plane cut at f ≥ near: what a sphere
+ * spans on the near plane. The extremes are the tangents from the eye where they touch ahead of near, and the ends of the cut
+ * (`docs/derivations.md`, "Sphere on the screen").
+ */
+function discExtent(
+  c: number,
+  f: number,
+  radius: number,
+  near: number,
+  scaleTo: number | null,
+): readonly [number, number] {
+  const found: number[] = [];
+  const cut = radius * radius - (near - f) * (near - f);
+  if (scaleTo === null) {
+    if (f >= near) return [c - radius, c + radius];
+    const half = Math.sqrt(Math.max(0, cut));
+    return [c - half, c + half];
+  }
+  if (f - radius < near) {
+    const half = Math.sqrt(Math.max(0, cut));
+    found.push(c - half, c + half);
+  }
+  const away2 = c * c + f * f - radius * radius;
+  if (away2 > 0) {
+    const away = Math.sqrt(away2);
+    for (const side of [-1, 1]) {
+      // The tangent point: the centre turned by the tangent's angle and shortened to its length.
+      const size = c * c + f * f;
+      const tc = (away * (c * away + side * f * radius)) / size;
+      const tf = (away * (f * away - side * c * radius)) / size;
+      if (tf >= near) found.push((tc / tf) * scaleTo);
+    }
+  }
+  return [Math.min(...found), Math.max(...found)];
+}
