@@ -253,6 +253,77 @@ describe('2D', () => {
   });
 });
 
+describe('spawn', () => {
+  const down = {
+    ...base.camera,
+    position: [0, 20, 0],
+    orientation: { yaw: 30, pitch: -60 },
+  } as ComputeRequest['camera'];
+  const ground = { plane: { point: [0, 0, 0], normal: [0, 1, 0] } };
+  const common = {
+    op: 'spawn',
+    surface: ground,
+    bounds: { min: [-90, -90], max: [90, 90] },
+    padding: 2,
+    radius: 1,
+    count: 400,
+    seed: 9,
+  };
+  it('puts bodies on the ground, out of sight by padding and radius, and knows the area', () => {
+    const { points, statistics } = ask(common, { camera: down }) as {
+      points: [number, number, number][];
+      statistics: Record<string, number>;
+    };
+    expect(points).toHaveLength(400);
+    expect(statistics).toMatchObject({ tries: 400, areaBounds: 180 * 180 });
+    expect(statistics.areaAllowed).toBeLessThan(180 * 180);
+    expect(points.every(([x, y, z]) => y === 0 && Math.abs(x) <= 90 && Math.abs(z) <= 90)).toBe(true);
+    const bodies = points.map((position, i) => ({
+      id: `b${i}`,
+      shape: { kind: 'sphere' as const, radius: 1 },
+      position,
+    }));
+    const seen = ask({ op: 'visibility', method: 'exact' }, { camera: down, bodies }) as {
+      counts: Record<string, number>;
+    };
+    expect(seen.counts).toEqual({ inside: 0, crosses: 0, outside: 400 });
+  });
+  it('says the same places in any conventions', () => {
+    const plain = (ask(common, { camera: down }).points as number[][])[7]!;
+    const conventions = { world: { right: '-x' as const, up: '+z' as const, forward: '+y' as const } };
+    const moved = ask(
+      { ...common, surface: { plane: { point: [0, 0, 0], normal: [0, 0, 1] } } },
+      { conventions, camera: { ...down, position: [0, 0, 20] } as ComputeRequest['camera'] },
+    );
+    close((moved.points as number[][])[7], [-plain[0]!, -plain[2]!, plain[1]!], 9);
+  });
+  it('grows the viewport for a padding in pixels, keeps to a ring and a sector, and says when nothing is left', () => {
+    const part: Partial<ComputeRequest> = {
+      viewport: { width: 100, height: 100 },
+      camera: { kind: '2d', focus: [0, 0], anchor: [50, 50], zoom: 10 },
+    };
+    const flat = { op: 'spawn', surface: '2d', padding: 10, paddingUnit: 'pixels', radius: 0.5, count: 300, seed: 4 };
+    const ring = ask({ ...flat, bounds: { ringOuter: 2 }, ahead: { direction: [1, 0], halfAngle: 45 } }, part) as {
+      points: number[][];
+      statistics: Record<string, number>;
+    };
+    // The viewport grown by one unit is 12 × 12; a ring between 0.5 and 2.5 round it, a quarter of it ahead.
+    expect(ring.statistics.areaAllowed).toBeCloseTo((48 * 2 + Math.PI * (6.25 - 0.25)) / 4, 9);
+    expect(ring.points.every(([x, y]) => x! >= 6.5 - 1e-9 && x! <= 8.5 + 1e-9 && Math.abs(y!) <= x! + 1e-9)).toBe(true);
+    expect(ask({ ...flat, bounds: { min: [-3, -3], max: [3, 3] } }, part)).toMatchObject({
+      error: { code: 'noAreaLeft' },
+    });
+    expect(ask({ ...common })).toMatchObject({ points: expect.anything() });
+    const level = {
+      ...base.camera,
+      projection: { kind: 'perspective', near: 1, far: null, verticalFov: 90 },
+    } as ComputeRequest['camera'];
+    expect(ask(common, { camera: level })).toMatchObject({ error: { code: 'footprintUnbounded' } });
+    const up = { ...base.camera, orientation: { yaw: 0, pitch: 80 } } as ComputeRequest['camera'];
+    expect(ask(common, { camera: up })).toMatchObject({ error: { code: 'footprintEmpty' } });
+  });
+});
+
 it('convert gives a request that shows the same pixels in any other conventions', () => {
   const bodies: ComputeRequest['bodies'] = [
     {

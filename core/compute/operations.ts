@@ -15,7 +15,11 @@ import { dollyZoom } from '../motion/dollyZoom';
 import { drawOrder } from '../order/drawOrder';
 import { horizonPlace, horizonPoints, vanishingPoint } from '../order/horizon';
 import { aim } from '../pick/aim';
-import { pictureBounds, shadowVisibility, visibility, type Verdict } from '../visibility/visibility';
+import { areaAndCentroid } from '../spawn/region';
+import { spawn } from '../spawn/spawn';
+import { flatSurface, planeSurface } from '../spawn/surface';
+import { signOf } from '../conventions/axes';
+import { grown, pictureBounds, shadowVisibility, visibility, type Verdict } from '../visibility/visibility';
 import { readPoint, writePair, type Situation } from './read';
 import { reexpressCamera, reexpressCamera2d, writeBody, writeRotation } from './write';
 import type { Query, QueryOf } from './schema';
@@ -205,6 +209,69 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
           degenerate: b.degenerate,
         };
       }),
+    };
+  },
+
+  spawn: (situation, query) => {
+    const { expression: e, frame, flat } = situation;
+    if ((query.surface === '2d') !== flat)
+      return failure(
+        'notIn2d',
+        flat ? 'With a 2D camera the surface is "2d".' : 'The surface "2d" needs a 2D camera; give a plane.',
+      );
+    const surface =
+      query.surface === '2d'
+        ? flatSurface
+        : planeSurface(e.fromWorld(query.surface.plane.point), e.fromWorld(query.surface.plane.normal));
+    const inPixels = query.paddingUnit === 'pixels';
+    const visible = surface?.visible(inPixels ? grown(frame, query.padding) : frame) ?? 'footprintEmpty';
+    const plain = surface?.visible(frame) ?? 'footprintEmpty';
+    if (typeof visible === 'string' || typeof plain === 'string' || !surface) {
+      const code =
+        visible === 'footprintUnbounded' || plain === 'footprintUnbounded' ? 'footprintUnbounded' : 'footprintEmpty';
+      return failure(
+        code,
+        code === 'footprintEmpty'
+          ? 'The camera sees nothing of this surface, so there is nothing to keep out of. Turn it towards the surface.'
+          : 'The camera sees this surface to infinity. Bring far in or look farther down.',
+      );
+    }
+    // The request's numbers go with the axis letters: only their signs differ from the inside's.
+    const { right, up, forward } = e.conventions.world;
+    const signs = [signOf(right), signOf(flat ? up : forward)] as const;
+    const inward = ([a, b]: Vec2): Vec2 => [signs[0] * a, signs[1] * b];
+    const { bounds } = query;
+    const corners = 'ringOuter' in bounds ? null : [inward(bounds.min), inward(bounds.max)];
+    const found = spawn(
+      {
+        visible,
+        clearance: inPixels ? query.radius : query.padding + query.radius,
+        bounds:
+          corners && !('ringOuter' in bounds)
+            ? {
+                min: [Math.min(corners[0]![0], corners[1]![0]), Math.min(corners[0]![1], corners[1]![1])],
+                max: [Math.max(corners[0]![0], corners[1]![0]), Math.max(corners[0]![1], corners[1]![1])],
+              }
+            : (bounds as { ringOuter: number }),
+        keepAway: query.keepAway.map(({ centre, distance }) => ({ centre: inward(centre), distance })),
+        ahead: query.ahead
+          ? {
+              apex: areaAndCentroid(plain).centroid,
+              direction: inward(query.ahead.direction),
+              halfAngle: e.fromAngle(query.ahead.halfAngle),
+            }
+          : null,
+      },
+      query.count,
+      query.seed,
+      query.method,
+    );
+    if (!found)
+      return failure('noAreaLeft', 'The terms leave no area to appear in. Widen the bounds or ask for less padding.');
+    const { points, ...statistics } = found;
+    return {
+      points: points.map((p) => (flat ? writePair([p[0], p[1], 0], e) : e.toWorld(surface.at(p)))),
+      statistics,
     };
   },
 

@@ -1,0 +1,218 @@
+import type { Vec2 } from '../math/vec3';
+import type { Random } from '../math/random';
+
+/*
+ * Regions bounded by lines and circles, cut into strips in which their left and right sides are single curves: areas are exact integrals
+ * and points are drawn without rolling again. Derivation: `docs/derivations.md`, "Spawning".
+ */
+
+/** A side of a strip: x as a function of y, over low…high. */
+type Curve =
+  | {
+      readonly kind: 'line';
+      readonly x: number;
+      readonly y: number;
+      readonly slope: number;
+      readonly low: number;
+      readonly high: number;
+    }
+  | {
+      readonly kind: 'arc';
+      readonly x: number;
+      readonly y: number;
+      readonly radius: number;
+      readonly side: 1 | -1;
+      readonly low: number;
+      readonly high: number;
+    };
+
+/** A piece of a region's outline, or of a construction line that may be one: more than there are do no harm. */
+export type Outline =
+  | { readonly kind: 'segment'; readonly from: Vec2; readonly to: Vec2 }
+  | { readonly kind: 'circle'; readonly centre: Vec2; readonly radius: number };
+
+const curvesOf = (outline: Outline): Curve[] => {
+  if (outline.kind === 'circle') {
+    const {
+      centre: [x, y],
+      radius,
+    } = outline;
+    if (!(radius > 0)) return [];
+    const arc = (side: 1 | -1): Curve => ({ kind: 'arc', x, y, radius, side, low: y - radius, high: y + radius });
+    return [arc(-1), arc(1)];
+  }
+  const [a, b] = outline.from[1] <= outline.to[1] ? [outline.from, outline.to] : [outline.to, outline.from];
+  if (a[1] === b[1]) return [];
+  return [{ kind: 'line', x: a[0], y: a[1], slope: (b[0] - a[0]) / (b[1] - a[1]), low: a[1], high: b[1] }];
+};
+
+function xAt(curve: Curve, y: number): number {
+  if (curve.kind === 'line') return curve.x + curve.slope * (y - curve.y);
+  const t = y - curve.y;
+  return curve.x + curve.side * Math.sqrt(Math.max(0, curve.radius * curve.radius - t * t));
+}
+
+/** The integral of x over y from the curve's own y to `y`. */
+function integral(curve: Curve, y: number): number {
+  const t = y - curve.y;
+  if (curve.kind === 'line') return curve.x * t + (curve.slope * t * t) / 2;
+  const r = curve.radius;
+  const u = Math.max(-r, Math.min(r, t));
+  return curve.x * t + (curve.side * (u * Math.sqrt(Math.max(0, r * r - u * u)) + r * r * Math.asin(u / r))) / 2;
+}
+
+/** The heights at which two curves may cross. */
+function crossings(a: Curve, b: Curve): number[] {
+  if (a.kind === 'line' && b.kind === 'line') {
+    const turn = a.slope - b.slope;
+    return turn === 0 ? [] : [(b.x - b.slope * b.y - (a.x - a.slope * a.y)) / turn];
+  }
+  if (a.kind === 'arc' && b.kind === 'arc') {
+    const [dx, dy] = [b.x - a.x, b.y - a.y];
+    const d2 = dx * dx + dy * dy;
+    if (d2 === 0) return [];
+    const along = (a.radius * a.radius - b.radius * b.radius + d2) / (2 * d2);
+    const off2 = (a.radius * a.radius) / d2 - along * along;
+    if (off2 < 0) return [];
+    const off = Math.sqrt(off2);
+    return [a.y + along * dy - off * dx, a.y + along * dy + off * dx];
+  }
+  const [line, arc] = (a.kind === 'line' ? [a, b] : [b, a]) as [
+    Extract<Curve, { kind: 'line' }>,
+    Extract<Curve, { kind: 'arc' }>,
+  ];
+  // x = p + m·t against the circle about (0, 0), t = y − arc.y.
+  const m = line.slope;
+  const p = line.x + m * (arc.y - line.y) - arc.x;
+  const q = 1 + m * m;
+  const root = m * m * p * p - q * (p * p - arc.radius * arc.radius);
+  if (root < 0) return [];
+  const half = Math.sqrt(root);
+  return [arc.y + (-m * p - half) / q, arc.y + (-m * p + half) / q];
+}
+
+interface Cell {
+  readonly left: Curve;
+  readonly right: Curve;
+  readonly low: number;
+  readonly high: number;
+  readonly area: number;
+}
+
+/** A region ready to be measured and drawn from. */
+export interface Region {
+  readonly area: number;
+  /** A point, uniform by area: one random number for the cell and the height in it, one for the place across. */
+  draw(random: Random): Vec2;
+}
+
+/**
+ * The region of points for which `allowed` holds, whose border consists of pieces of `outlines` and which lies within `low`…`high` upward and between the outlines sideways.
+ * Null when it has no area.
+ */
+export function regionOf(
+  outlines: readonly Outline[],
+  low: number,
+  high: number,
+  allowed: (p: Vec2) => boolean,
+): Region | null {
+  const curves = outlines.flatMap(curvesOf).filter((c) => c.high > low && c.low < high);
+  const heights = new Set([low, high]);
+  const note = (y: number) => y > low && y < high && heights.add(y);
+  curves.forEach((a, i) => {
+    note(a.low);
+    note(a.high);
+    for (const b of curves.slice(i + 1)) for (const y of crossings(a, b)) note(y);
+  });
+  const levels = [...heights].sort((a, b) => a - b);
+  const cells: Cell[] = [];
+  for (let i = 0; i + 1 < levels.length; i++) {
+    const [y0, y1] = [levels[i]!, levels[i + 1]!];
+    const middle = (y0 + y1) / 2;
+    if (!(middle > y0 && middle < y1)) continue;
+    const across = curves.filter((c) => c.low <= y0 && c.high >= y1).sort((a, b) => xAt(a, middle) - xAt(b, middle));
+    for (let k = 0; k + 1 < across.length; k++) {
+      const [left, right] = [across[k]!, across[k + 1]!];
+      const [x0, x1] = [xAt(left, middle), xAt(right, middle)];
+      if (!(x1 > x0) || !allowed([(x0 + x1) / 2, middle])) continue;
+      const area = integral(right, y1) - integral(right, y0) - integral(left, y1) + integral(left, y0);
+      if (area > 0) cells.push({ left, right, low: y0, high: y1, area });
+    }
+  }
+  if (!cells.length) return null;
+  const sums: number[] = [];
+  let area = 0;
+  for (const cell of cells) sums.push((area += cell.area));
+  return {
+    area,
+    draw: (random) => {
+      const target = random() * area;
+      let [from, to] = [0, cells.length - 1];
+      while (from < to) {
+        const half = (from + to) >> 1;
+        if (sums[half]! > target) to = half;
+        else from = half + 1;
+      }
+      const { left, right, low: y0, high: y1, area: whole } = cells[from]!;
+      // The height below which the wanted share of the cell lies: its area grows with the height, so it can be solved for.
+      const wanted = Math.min(whole, target - (sums[from]! - whole));
+      const below = (y: number) => integral(right, y) - integral(right, y0) - integral(left, y) + integral(left, y0);
+      let [bottom, top] = [y0, y1];
+      let y = y0 + ((y1 - y0) * wanted) / whole;
+      // Newton's steps, whose slope is the cell's width, kept within what is known.
+      for (let step = 0; step < 60; step++) {
+        const over = below(y) - wanted;
+        if (over < 0) bottom = y;
+        else top = y;
+        const guess = y - over / (xAt(right, y) - xAt(left, y));
+        const next = guess > bottom && guess < top ? guess : (bottom + top) / 2;
+        if (Math.abs(next - y) <= 4e-16 * (Math.abs(y0) + Math.abs(y1))) break;
+        y = next;
+      }
+      const [x0, x1] = [xAt(left, y), xAt(right, y)];
+      return [x0 + (x1 - x0) * random(), y];
+    },
+  };
+}
+
+/** The outlines of a convex polygon (counter-clockwise) grown by a distance: its edges moved outward and the circles about its corners. */
+export function grownOutlines(polygon: readonly Vec2[], distance: number): Outline[] {
+  return polygon.flatMap((p, i): Outline[] => {
+    const q = polygon[(i + 1) % polygon.length]!;
+    const long = Math.hypot(q[0] - p[0], q[1] - p[1]);
+    const out = [((q[1] - p[1]) / long) * distance, (-(q[0] - p[0]) / long) * distance] as const;
+    return [
+      { kind: 'segment', from: [p[0] + out[0], p[1] + out[1]], to: [q[0] + out[0], q[1] + out[1]] },
+      { kind: 'circle', centre: p, radius: distance },
+    ];
+  });
+}
+
+/** How far a point lies from a convex polygon (counter-clockwise); 0 in it. */
+export function distanceToPolygon(polygon: readonly Vec2[], [x, y]: Vec2): number {
+  let inside = true;
+  let least = Infinity;
+  polygon.forEach((p, i) => {
+    const q = polygon[(i + 1) % polygon.length]!;
+    const [ex, ey] = [q[0] - p[0], q[1] - p[1]];
+    const [px, py] = [x - p[0], y - p[1]];
+    if (ex * py - ey * px < 0) inside = false;
+    const t = Math.max(0, Math.min(1, (px * ex + py * ey) / (ex * ex + ey * ey)));
+    least = Math.min(least, Math.hypot(px - t * ex, py - t * ey));
+  });
+  return inside ? 0 : least;
+}
+
+export function areaAndCentroid(polygon: readonly Vec2[]): { area: number; perimeter: number; centroid: Vec2 } {
+  let [area, perimeter, cx, cy] = [0, 0, 0, 0];
+  const [ox, oy] = polygon[0]!;
+  polygon.forEach((p, i) => {
+    const q = polygon[(i + 1) % polygon.length]!;
+    const w = (p[0] - ox) * (q[1] - oy) - (q[0] - ox) * (p[1] - oy);
+    area += w / 2;
+    cx += (w * (p[0] + q[0] - 2 * ox)) / 6;
+    cy += (w * (p[1] + q[1] - 2 * oy)) / 6;
+    perimeter += Math.hypot(q[0] - p[0], q[1] - p[1]);
+  });
+  return { area, perimeter, centroid: [ox + cx / area, oy + cy / area] };
+}

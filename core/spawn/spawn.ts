@@ -1,0 +1,109 @@
+import type { Vec2 } from '../math/vec3';
+import { randomFrom } from '../math/random';
+import { areaAndCentroid, distanceToPolygon, grownOutlines, regionOf, type Outline } from './region';
+
+/** Where a body may appear, in coordinates of the surface. Distances in world units, angles in radians. */
+export interface SpawnTerms {
+  /** What is to be kept away from (the visible footprint, grown by pixels if the padding is in them): convex, counter-clockwise. */
+  readonly visible: readonly Vec2[];
+  /** The least distance from it: padding (in world units) and radius. */
+  readonly clearance: number;
+  readonly bounds: { readonly min: Vec2; readonly max: Vec2 } | { readonly ringOuter: number };
+  readonly keepAway: readonly { readonly centre: Vec2; readonly distance: number }[];
+  /** A sector seen from `apex`. */
+  readonly ahead: { readonly apex: Vec2; readonly direction: Vec2; readonly halfAngle: number } | null;
+}
+
+export interface Spawned {
+  readonly points: readonly Vec2[];
+  readonly areaAllowed: number;
+  readonly areaBounds: number;
+  readonly tries: number;
+}
+
+/** More rolls than this for one lot of points and rolling again is given up as hopeless. */
+const mostTries = 50_000_000;
+
+/**
+ * Points uniform by area over what the terms leave; null when they leave no area. `direct` draws from the region itself, one try a point; `rejection` rolls
+ * over the bounding box until a point fits, and counts. The same seed gives the same points. Null as well if rolling again would never end.
+ */
+export function spawn(terms: SpawnTerms, count: number, seed: number, method: 'direct' | 'rejection'): Spawned | null {
+  const { visible, clearance, bounds, keepAway, ahead } = terms;
+  const outer = 'ringOuter' in bounds ? clearance + bounds.ringOuter : null;
+  const box = outer === null ? (bounds as { min: Vec2; max: Vec2 }) : boxAbout(visible, outer);
+  if (!(box.max[0] > box.min[0] && box.max[1] > box.min[1])) return null;
+  const apart = (p: Vec2) => distanceToPolygon(visible, p);
+  const sector = sectorTest(ahead);
+  const allowed = (p: Vec2) => {
+    const d = apart(p);
+    return (
+      d > 0 &&
+      d >= clearance &&
+      (outer === null || d <= outer) &&
+      p[0] >= box.min[0] &&
+      p[0] <= box.max[0] &&
+      p[1] >= box.min[1] &&
+      p[1] <= box.max[1] &&
+      keepAway.every(({ centre, distance }) => Math.hypot(p[0] - centre[0], p[1] - centre[1]) >= distance) &&
+      sector(p)
+    );
+  };
+  const { min, max } = box;
+  const far =
+    Math.hypot(max[0] - min[0], max[1] - min[1]) * 4 +
+    (ahead ? Math.hypot(ahead.apex[0] - min[0], ahead.apex[1] - min[1]) * 4 : 0);
+  const outlines: Outline[] = [
+    { kind: 'segment', from: [min[0], min[1]], to: [min[0], max[1]] },
+    { kind: 'segment', from: [max[0], min[1]], to: [max[0], max[1]] },
+    ...grownOutlines(visible, clearance),
+    ...(outer === null ? [] : grownOutlines(visible, outer)),
+    ...keepAway.map(({ centre, distance }): Outline => ({ kind: 'circle', centre, radius: distance })),
+    ...sectorSides(ahead, far),
+  ];
+  const region = regionOf(outlines, min[1], max[1], allowed);
+  if (!region) return null;
+  const { area, perimeter } = areaAndCentroid(visible);
+  const areaBounds =
+    outer === null ? (max[0] - min[0]) * (max[1] - min[1]) : area + perimeter * outer + Math.PI * outer * outer;
+  const random = randomFrom(seed);
+  const points: Vec2[] = [];
+  let tries = 0;
+  while (points.length < count) {
+    if (++tries > mostTries) return null;
+    if (method === 'direct') points.push(region.draw(random));
+    else {
+      const p: Vec2 = [min[0] + (max[0] - min[0]) * random(), min[1] + (max[1] - min[1]) * random()];
+      if (allowed(p)) points.push(p);
+    }
+  }
+  return { points, areaAllowed: region.area, areaBounds, tries };
+}
+
+function boxAbout(polygon: readonly Vec2[], distance: number): { min: Vec2; max: Vec2 } {
+  const side = (i: 0 | 1, pick: (...values: number[]) => number) => pick(...polygon.map((p) => p[i]));
+  return {
+    min: [side(0, Math.min) - distance, side(1, Math.min) - distance],
+    max: [side(0, Math.max) + distance, side(1, Math.max) + distance],
+  };
+}
+
+function sectorTest(ahead: SpawnTerms['ahead']): (p: Vec2) => boolean {
+  if (!ahead || ahead.halfAngle >= Math.PI) return () => true;
+  const { apex, direction: d, halfAngle } = ahead;
+  return (p) => {
+    const [x, y] = [p[0] - apex[0], p[1] - apex[1]];
+    return Math.abs(Math.atan2(d[0] * y - d[1] * x, d[0] * x + d[1] * y)) <= halfAngle;
+  };
+}
+
+function sectorSides(ahead: SpawnTerms['ahead'], far: number): Outline[] {
+  if (!ahead || ahead.halfAngle >= Math.PI) return [];
+  const heading = Math.atan2(ahead.direction[1], ahead.direction[0]);
+  const side = (turn: number): Outline => ({
+    kind: 'segment',
+    from: ahead.apex,
+    to: [ahead.apex[0] + far * Math.cos(heading + turn), ahead.apex[1] + far * Math.sin(heading + turn)],
+  });
+  return [side(ahead.halfAngle), side(-ahead.halfAngle)];
+}
