@@ -2,7 +2,7 @@
 // to the committed numbers and overlays, all of it main-thread work.
 import { spawn } from 'node:child_process';
 import { at } from '../scripts/lib/fresh.mjs';
-import { chromiumPath } from '../scripts/lib/chromium.mjs';
+import { launchOptions } from '../scripts/lib/chromium.mjs';
 import { chromium } from '@playwright/test';
 
 const port = 4796;
@@ -19,16 +19,7 @@ export async function measurePage() {
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   await new Promise((ready) => server.stdout.once('data', ready));
-  const browser = await chromium.launch({
-    executablePath: chromiumPath,
-    args: [
-      '--no-sandbox',
-      '--use-angle=swiftshader',
-      '--enable-unsafe-swiftshader',
-      '--ignore-gpu-blocklist',
-      '--disable-background-networking',
-    ],
-  });
+  const browser = await chromium.launch(launchOptions);
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`http://127.0.0.1:${port}/`);

@@ -4,7 +4,7 @@ import { at } from './lib/fresh.mjs';
 import { installPackages } from './lib/install.mjs';
 
 installPackages();
-const { chromiumPath, ensureChromium } = await import('./lib/chromium.mjs');
+const { ensureChromium, launchOptions } = await import('./lib/chromium.mjs');
 if (!ensureChromium()) process.exit(1);
 const { buildApp, buildNode } = await import('./lib/build.mjs');
 await Promise.all([buildNode(), buildApp()]);
@@ -17,16 +17,7 @@ const server = spawn('node', [at('bin/astrolabe.js'), 'serve', '--port', String(
 });
 await new Promise((ready) => server.stdout.once('data', ready));
 mkdirSync(at('docs/screenshots'), { recursive: true });
-const browser = await chromium.launch({
-  executablePath: chromiumPath,
-  args: [
-    '--no-sandbox',
-    '--use-angle=swiftshader',
-    '--enable-unsafe-swiftshader',
-    '--ignore-gpu-blocklist',
-    '--disable-background-networking',
-  ],
-});
+const browser = await chromium.launch(launchOptions);
 
 /** Opens the demo afresh, does something to it, and takes its picture. */
 async function take(name, { theme = 'paper', width = 1280, height = 800, act = async () => {} } = {}) {

@@ -5,8 +5,7 @@ import { addScaled, distance, dot, sub, type Vec2, type Vec3 } from '../../core/
 import { letterOf, reexpress, canonicalAxes, signOf, type SignedAxis } from '../../core/conventions/axes';
 import type { CameraFrame } from '../../core/camera/frame';
 import { currentSituation, useSituation, type Situation } from '../state/derive';
-import { edit } from '../state/document';
-import { carry } from '../../core/convert/chain';
+import { moveProbe } from '../shell/actions';
 import { figure } from '../ui/figures';
 import { moveEye, setDepthLimit, setHeight, setVerticalFov, turnTo, anglesNow } from './camera';
 import {
@@ -421,26 +420,11 @@ function Grips({
     (end: 'near' | 'far'): Move =>
     (x, y, gesture) =>
       setDepthLimit(end, alongAndOff(x, y)[0], gesture);
-  const moveProbe: Move = (x, y, gesture) => {
-    const now = currentSituation();
-    if (!now.chain.ok) return;
-    const world = pointAt(x, y, now.chain.value.world).map((v) => Number(v.toFixed(3))) as unknown as Vec3;
-    const { body, drive } = now.project.probe;
-    const value = carry(
-      now.frame,
-      body === null ? null : (now.placed.get(body) ?? null),
-      { rung: 'world', value: world },
-      drive.rung,
-    );
-    edit(
-      'move the probe',
-      (draft) => {
-        draft.probe.drive = value.ok
-          ? { rung: drive.rung, value: [...value.value] }
-          : { rung: 'world', value: [...world] };
-      },
-      gesture,
-    );
+  const takeProbe: Move = (x, y, gesture) => {
+    const { chain: now } = currentSituation();
+    if (!now.ok) return;
+    // No finer than a drag is: to the thousandth of a unit.
+    moveProbe(pointAt(x, y, now.value.world).map((v) => Number(v.toFixed(3))) as unknown as Vec3, gesture);
   };
   const half = (a: Vec2, b: Vec2): Vec2 => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
   const [n0, n1, f0, f1] = [at(cut.near0), at(cut.near1), at(cut.far0), at(cut.far1)];
@@ -492,7 +476,7 @@ function Grips({
       />
       <Handle x={aimed[0]} y={aimed[1]} name="the aim" onMove={moveAim} />
       {chain.ok && (
-        <Handle x={at(chain.value.world)[0]} y={at(chain.value.world)[1]} name="the probe" onMove={moveProbe} />
+        <Handle x={at(chain.value.world)[0]} y={at(chain.value.world)[1]} name="the probe" onMove={takeProbe} />
       )}
       <Handle x={eye[0]} y={eye[1]} name="the eye" onMove={moveEyeTo} />
     </>

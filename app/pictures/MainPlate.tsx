@@ -322,19 +322,22 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
     const taken: Rect[] = [{ x: width - 206, y: height - 22, width: 206, height: 20 }];
     const probe = chain.ok && chain.value.pixel.ok && !chain.value.outside.length ? chain.value.pixel.value : null;
     const probeRoot = project.probe.body === null ? null : roots.get(project.probe.body);
-    let probeLabel: { x: number; y: number; anchor: 'start' | 'end' } | null = null;
+    let probeLabel: { x: number; y: number; anchor: 'start' | 'middle' | 'end' } | null = null;
     const probeName = project.bodies.find(({ id }) => id === project.probe.body)?.name ?? 'Free point';
     if (probe) {
       const [x, y] = [probe[0] * scale, probe[1] * scale];
       taken.push({ x: x - 17, y: y - 17, width: 34, height: 34 });
       const wide = Math.max(textWidth(probeName) + 8, 104);
-      const end = x - 22 - wide > 0;
+      // Beside the mark, left for choice; where neither side has room, above or below it.
+      const side = x - 22 - wide > 0 ? 'end' : x + 20 + wide < width ? 'start' : 'middle';
+      const beside = side === 'middle' ? (y > 60 ? y - 34 : y + 34) : y;
       probeLabel = {
-        x: end ? x - 20 : x + 20,
-        y: Math.max(16, Math.min(height - 14, y)),
-        anchor: end ? 'end' : 'start',
+        x: side === 'end' ? x - 20 : side === 'start' ? x + 20 : Math.max(wide / 2, Math.min(width - wide / 2, x)),
+        y: Math.max(16, Math.min(height - 14, beside)),
+        anchor: side,
       };
-      taken.push({ x: end ? x - 20 - wide : x + 18, y: probeLabel.y - 17, width: wide, height: 30 });
+      const left = side === 'end' ? x - 20 - wide : side === 'start' ? x + 18 : probeLabel.x - wide / 2;
+      taken.push({ x: left, y: probeLabel.y - 17, width: wide, height: 30 });
     }
     const inside: { word: Word; ahead: number; apparent: number }[] = [];
     const outside: { word: Word; apparent: number; ahead: number; angle: number; ex: number; ey: number }[] = [];
@@ -460,7 +463,7 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
   );
 });
 
-function ProbeFigures({ x, y, anchor }: { x: number; y: number; anchor: 'start' | 'end' }) {
+function ProbeFigures({ x, y, anchor }: { x: number; y: number; anchor: 'start' | 'middle' | 'end' }) {
   const { chain, expression: e, frame } = useSituation();
   if (!chain.ok || !chain.value.picture.ok) return null;
   const screen = e.toScreen(frame.viewport, chain.value.picture.value.across, chain.value.picture.value.upward);

@@ -15,7 +15,9 @@ export function Notice() {
           <ul>
             {shown.places.slice(0, 5).map(({ path, message }, i) => (
               <li key={i}>
-                {path && <code>{path}</code>} {message}
+                {/* Most sentences begin with the field they are about. */}
+                {path && !message.startsWith(path) && <code>{path} </code>}
+                {message}
               </li>
             ))}
             {shown.places.length > 5 && <li>and {shown.places.length - 5} more places</li>}

@@ -1,6 +1,7 @@
 import { presets, type Conventions, type PresetName } from '../../core/conventions/conventions';
 import { carry } from '../../core/convert/chain';
 import { transformPoint } from '../../core/math/mat4';
+import type { Vec3 } from '../../core/math/vec3';
 import { worldToParts } from '../../core/convert/project';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { projectRequest } from '../../formats/camera';
@@ -35,6 +36,23 @@ export function probeBody(id: string | null): void {
     draft.probe.body = id;
     draft.probe.drive = { rung: keeps ? 'local' : 'world', value: keeps ? [...handle] : [...world] };
   });
+}
+
+/** Moves the probe to a world point; the rung that drives goes on driving, unless it has no answer there: then the world takes over. */
+export function moveProbe(world: Vec3, gesture: string): void {
+  const { frame, placed, project } = currentSituation();
+  const { body, drive } = project.probe;
+  const own = body === null ? null : (placed.get(body) ?? null);
+  const value = carry(frame, own, { rung: 'world', value: world }, drive.rung);
+  edit(
+    'move the probe',
+    (draft) => {
+      draft.probe.drive = value.ok
+        ? { rung: drive.rung, value: [...value.value] }
+        : { rung: 'world', value: [...world] };
+    },
+    gesture,
+  );
 }
 
 /** Drives the probe from a screen pixel (top left, centres at .5), its distance ahead kept. */

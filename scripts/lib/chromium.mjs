@@ -3,6 +3,18 @@ import { existsSync } from 'node:fs';
 
 export const chromiumPath = process.env.CHROMIUM ?? '/usr/bin/chromium';
 
+/** How every script and test starts the browser: WebGL2 in software, nothing asked of the network. */
+export const launchOptions = {
+  executablePath: chromiumPath,
+  args: [
+    '--no-sandbox',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+    '--ignore-gpu-blocklist',
+    '--disable-background-networking',
+  ],
+};
+
 /** Sees to it that Debian's Chromium is there: installs it as root, otherwise says what to install. */
 export function ensureChromium() {
   if (existsSync(chromiumPath)) return true;

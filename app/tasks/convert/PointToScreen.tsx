@@ -1,37 +1,14 @@
 import type { ReactNode } from 'react';
 import type { Vec3 } from '../../../core/math/vec3';
-import { carry } from '../../../core/convert/chain';
 import { cssToFramebuffer } from '../../../core/convert/pointer';
-import { currentSituation, useSituation } from '../../state/derive';
-import { edit } from '../../state/document';
+import { moveProbe } from '../../shell/actions';
+import { useSituation } from '../../state/derive';
 import { copy } from '../../ui/clipboard';
 import { figure, plain } from '../../ui/figures';
 import { Glyph } from '../../ui/Glyph';
 import { NumberField } from '../../ui/NumberField';
 import { lengths } from '../../ui/parseNumber';
 import { probeVerdict, reasonSentence } from '../../wording';
-
-/** Moves the probe to a world point; the rung that drives goes on driving. */
-function moveProbe(world: Vec3, gesture: string): void {
-  const { frame, placed, project } = currentSituation();
-  const { body, drive } = project.probe;
-  const value = carry(
-    frame,
-    body === null ? null : (placed.get(body) ?? null),
-    { rung: 'world', value: world },
-    drive.rung,
-  );
-  edit(
-    'move the probe',
-    (draft) => {
-      // Where the driving rung has no answer (a pixel for what is behind the eye) the world takes over.
-      draft.probe.drive = value.ok
-        ? { rung: drive.rung, value: [...value.value] }
-        : { rung: 'world', value: [...world] };
-    },
-    gesture,
-  );
-}
 
 export function PointToScreen() {
   const situation = useSituation();
