@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { expect, type Page } from '@playwright/test';
 
 /** The page as a person has it: a fresh browser on the demo. */
@@ -44,6 +45,19 @@ export function near(actual: readonly number[], expected: readonly number[], tol
   );
 }
 
-/** The canvas as it stands, as text that two pictures can be compared by. */
-export const picture = (page: Page): Promise<string> =>
-  page.locator('.centre > canvas').evaluate((canvas) => (canvas as HTMLCanvasElement).toDataURL());
+/** The canvas once it stands still, as a short text that two pictures can be compared by. */
+export async function picture(page: Page): Promise<string> {
+  const now = async () => {
+    await drawn(page);
+    const pixels = await page
+      .locator('.centre > canvas')
+      .evaluate((canvas) => (canvas as HTMLCanvasElement).toDataURL());
+    return createHash('sha256').update(pixels).digest('hex');
+  };
+  for (let last = await now(), alike = 0; ;) {
+    const next = await now();
+    alike = next === last ? alike + 1 : 0;
+    if (alike === 3) return next;
+    last = next;
+  }
+}

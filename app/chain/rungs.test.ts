@@ -1,0 +1,52 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { chainOf, redrive, type DrivableRung } from '../../core/convert/chain';
+import { partsToWorld, pictureToParts } from '../../core/convert/project';
+import { expressionOf } from '../../core/conventions/express';
+import { aheadAt, conventions, frames, picturePositions, shares } from '../../core/testing/arbitraries';
+import { axisNames, heldNumbers, outOfRange, rungNumbers } from './rungs';
+
+const rungs: DrivableRung[] = ['local', 'world', 'view', 'ndc', 'screen'];
+
+describe('the numbers of a rung', () => {
+  it('are the held ones where it drives and the chain’s where it does not, in any conventions, and read back', () => {
+    fc.assert(
+      fc.property(frames, picturePositions, shares, conventions, (frame, [x, y], share, c) => {
+        const e = expressionOf(c);
+        const world = partsToWorld(
+          frame,
+          pictureToParts(frame, x, y, Math.min(aheadAt(frame, share), frame.near + 100)),
+        );
+        const chain = chainOf(frame, null, { rung: 'world', value: world });
+        if (!chain.ok) throw new Error(chain.reason);
+        for (const rung of rungs) {
+          const drive = redrive(frame, null, { rung: 'world', value: world }, rung);
+          if (!drive.ok) throw new Error(drive.reason);
+          const { show, read } = heldNumbers(rung, e, frame);
+          const shown = show(drive.value.value);
+          const passive = rungNumbers(rung, chain.value, e, frame)!;
+          expect(passive).toHaveLength(axisNames[rung].length);
+          shown.forEach((v, i) => expect(Math.abs(v - passive[i]!)).toBeLessThan(1e-6 * (1 + Math.abs(v))));
+          read(shown).forEach((v, i) =>
+            expect(Math.abs(v - drive.value.value[i]!)).toBeLessThan(1e-9 * (1 + Math.abs(v))),
+          );
+        }
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('mark what lies outside the picture', () => {
+    fc.assert(
+      fc.property(frames, (frame) => {
+        const chain = chainOf(frame, null, {
+          rung: 'world',
+          value: partsToWorld(frame, pictureToParts(frame, 1.5, 0, aheadAt(frame, 0.5))),
+        });
+        if (!chain.ok) throw new Error(chain.reason);
+        expect(outOfRange('screen', chain.value)).toEqual([true, false, false]);
+        expect(outOfRange('world', chain.value)).toEqual([]);
+      }),
+    );
+  });
+});
