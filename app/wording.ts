@@ -83,6 +83,10 @@ export function probeVerdict({ frame, chain, project, occluder, roots }: Situati
 /** “metres” as one of them. */
 export const singular = (unit: string): string => (unit.endsWith('s') && unit.length > 2 ? unit.slice(0, -1) : unit);
 
+/** A unit's name where there is room for a mark alone. */
+export const unitMark = (unit: string): string =>
+  ({ metres: 'm', centimetres: 'cm', millimetres: 'mm', feet: 'ft' })[unit] ?? unit;
+
 /** The chain's rungs by the names they go by. */
 export const rungNames = {
   local: 'Local',

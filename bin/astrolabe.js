@@ -6,6 +6,7 @@ if (!existsSync(at('node_modules'))) {
   console.error('The packages are not installed yet. Run npm ci (or npm start) first.');
   process.exit(1);
 }
-const { buildNode } = await import('../scripts/lib/build.mjs');
+const { buildApp, buildNode } = await import('../scripts/lib/build.mjs');
 await buildNode();
+if (process.argv[2] === 'serve') await buildApp();
 await import('../dist/node/cli.js');

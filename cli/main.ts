@@ -63,7 +63,12 @@ program
   .action(async (options: { port: number; host: string }) => {
     // Loaded only here: `compute` starts without a server's packages.
     const { serve } = await import('../server/main');
-    const { address, taken } = await serve(options);
+    const { address, taken } = await serve(options).catch((error: Error) => {
+      console.error(
+        `Nothing can be served on ${options.host}, port ${options.port}: ${error.message}. Try another --host or --port.`,
+      );
+      process.exit(1);
+    });
     if (taken.length) console.log(`Port ${taken.join(', ')} is taken, so this is the next free one.`);
     console.log(`Astrolabe is at ${address}`);
   });

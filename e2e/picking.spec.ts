@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { blankWithGpu } from './gpu';
 import { triangulate } from '../core/bodies/mesh';
 import { placeBodies } from '../core/bodies/body';
 import { frameOf } from '../core/camera/frame';
@@ -36,35 +37,20 @@ test('an id buffer of the harbour agrees with pick on 10,000 pixels, but for sil
       }
   });
 
-  await page.goto('about:blank');
+  await blankWithGpu(page);
   const ids = await page.evaluate(
     ({ vertices, matrix, width, height }) => {
-      const gl = Object.assign(document.createElement('canvas'), { width, height }).getContext('webgl2', {
-        antialias: false,
-      })!;
-      const program = gl.createProgram();
-      const add = (type: number, source: string) => {
-        const shader = gl.createShader(type)!;
-        gl.shaderSource(shader, source);
-        gl.compileShader(shader);
-        gl.attachShader(program, shader);
-      };
-      add(
-        gl.VERTEX_SHADER,
-        '#version 300 es\nin vec4 v; uniform mat4 m; flat out float id; void main() { id = v.w; gl_Position = m * vec4(v.xyz, 1.0); }',
+      const { gl, uniform } = gpuWith(
+        width,
+        height,
+        'in vec4 v; uniform mat4 m; flat out float id; void main() { id = v.w; gl_Position = m * vec4(v.xyz, 1.0); }',
+        'flat in float id; out vec4 c; void main() { c = vec4(id / 255.0, 0.0, 0.0, 1.0); }',
       );
-      add(
-        gl.FRAGMENT_SHADER,
-        '#version 300 es\nprecision highp float; flat in float id; out vec4 c; void main() { c = vec4(id / 255.0, 0.0, 0.0, 1.0); }',
-      );
-      gl.bindAttribLocation(program, 0, 'v');
-      gl.linkProgram(program);
-      gl.useProgram(program);
       gl.bindBuffer(gl.ARRAY_BUFFER, gl.createBuffer());
       gl.bufferData(gl.ARRAY_BUFFER, new Float32Array(vertices), gl.STATIC_DRAW);
       gl.enableVertexAttribArray(0);
       gl.vertexAttribPointer(0, 4, gl.FLOAT, false, 0, 0);
-      gl.uniformMatrix4fv(gl.getUniformLocation(program, 'm'), false, matrix);
+      gl.uniformMatrix4fv(uniform('m'), false, matrix);
       gl.enable(gl.DEPTH_TEST);
       gl.enable(gl.CULL_FACE);
       gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);

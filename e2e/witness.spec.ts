@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { blankWithGpu } from './gpu';
 import { frameOf } from '../core/camera/frame';
 import { presets, type Conventions } from '../core/conventions/conventions';
 import { signedAxes, letterOf, type AxisFrame } from '../core/conventions/axes';
@@ -76,34 +77,20 @@ test('the rasteriser puts 500 points where worldToScreen says, through random ca
     };
   });
 
-  await page.goto('about:blank');
+  await blankWithGpu(page);
   const { lit, grid } = await page.evaluate(
     ({ cases, size }) => {
-      const gl = Object.assign(document.createElement('canvas'), { width: size, height: size }).getContext('webgl2', {
-        antialias: false,
-      })!;
-      const program = gl.createProgram();
-      const add = (type: number, source: string) => {
-        const shader = gl.createShader(type)!;
-        gl.shaderSource(shader, source);
-        gl.compileShader(shader);
-        gl.attachShader(program, shader);
-      };
-      add(
-        gl.VERTEX_SHADER,
-        '#version 300 es\nuniform mat4 m; uniform vec3 p; void main() { gl_Position = m * vec4(p, 1.0); gl_PointSize = 1.0; }',
+      const { gl, uniform } = gpuWith(
+        size,
+        size,
+        'uniform mat4 m; uniform vec3 p; void main() { gl_Position = m * vec4(p, 1.0); gl_PointSize = 1.0; }',
+        'out vec4 c; void main() { c = vec4(1.0, gl_FragCoord.z, fract(gl_FragCoord.z * 255.0), 1.0); }',
       );
-      add(
-        gl.FRAGMENT_SHADER,
-        '#version 300 es\nprecision highp float; out vec4 c; void main() { c = vec4(1.0, gl_FragCoord.z, fract(gl_FragCoord.z * 255.0), 1.0); }',
-      );
-      gl.linkProgram(program);
-      gl.useProgram(program);
       const pixels = new Uint8Array(size * size * 4);
       const lit = cases.map(({ matrix, point }) => {
         gl.clear(gl.COLOR_BUFFER_BIT);
-        gl.uniformMatrix4fv(gl.getUniformLocation(program, 'm'), false, matrix);
-        gl.uniform3fv(gl.getUniformLocation(program, 'p'), point as unknown as number[]);
+        gl.uniformMatrix4fv(uniform('m'), false, matrix);
+        gl.uniform3fv(uniform('p'), point as unknown as number[]);
         gl.drawArrays(gl.POINTS, 0, 1);
         gl.readPixels(0, 0, size, size, gl.RGBA, gl.UNSIGNED_BYTE, pixels);
         const found: { x: number; y: number; z: number }[] = [];

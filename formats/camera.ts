@@ -1,10 +1,11 @@
 import type { Camera, Viewport } from '../core/camera/frame';
 import type { Orientation } from '../core/camera/orientation';
-import type { Expression } from '../core/conventions/express';
+import { defaultConventions } from '../core/conventions/conventions';
+import { expressionOf, type Expression } from '../core/conventions/express';
 import type { DepthChoice } from '../core/convert/unproject';
-import type { ComputeRequest } from '../core/compute/schema';
-import { sharesOfDepth } from '../core/convert/project';
-import { writeBody } from '../core/compute/write';
+import type { ComputeRequest, RequestCamera } from '../core/compute/schema';
+import { pixelToPicture, sharesOfDepth } from '../core/convert/project';
+import { reexpressCamera, writeBody } from '../core/compute/write';
 import type { Vec3 } from '../core/math/vec3';
 import type { Project, ProjectCamera } from './project';
 
@@ -56,28 +57,24 @@ export function depthChoiceOf({ route, value }: Project['back']): DepthChoice {
   }
 }
 
+/** What a project is kept in: the inside's axes and degrees, which are what a request means that says nothing. */
+const kept = expressionOf(defaultConventions);
+
 /** The camera of a project in the form of a compute request, in the conventions of `e`. */
-export function expressCamera(camera: ProjectCamera, e: Expression): ComputeRequest['camera'] {
-  const angle = (degrees: number) => (e.conventions.angles.unit === 'degrees' ? degrees : radians(degrees));
-  const { position, orientation: o, projection: p } = camera;
-  const { yaw, pitch, roll } = e.conventions.angles;
-  const sense = (value: number, positive: boolean) => angle(positive ? value : value === 0 ? 0 : -value);
+function expressCamera({ position, orientation: o, projection: p }: ProjectCamera, e: Expression): RequestCamera {
   const shift = p.shift[0] || p.shift[1] ? { shift: p.shift } : {};
-  return {
-    position: [...e.toWorld(position)],
-    orientation:
-      o.kind === 'lookAt'
-        ? { lookAt: [...e.toWorld(o.target)] }
-        : {
-            yaw: sense(o.yaw, yaw === 'right'),
-            pitch: sense(o.pitch, pitch === 'up'),
-            roll: sense(o.roll, roll === 'right'),
-          },
-    projection:
-      p.kind === 'perspective'
-        ? { kind: 'perspective', near: p.near, far: p.far, verticalFov: angle(p.verticalFov), ...shift }
-        : { kind: 'orthographic', near: p.near, far: p.far, height: p.height, ...shift },
-  };
+  return reexpressCamera(
+    {
+      position,
+      orientation: o.kind === 'lookAt' ? { lookAt: o.target } : { yaw: o.yaw, pitch: o.pitch, roll: o.roll },
+      projection:
+        p.kind === 'perspective'
+          ? { kind: 'perspective', near: p.near, far: p.far, verticalFov: p.verticalFov, ...shift }
+          : { kind: 'orthographic', near: p.near, far: p.far, height: p.height, ...shift },
+    },
+    kept,
+    e,
+  );
 }
 
 /**
@@ -87,11 +84,7 @@ export function expressCamera(camera: ProjectCamera, e: Expression): ComputeRequ
 export function projectRequest(project: Project, e: Expression, probe: Vec3 | null): ComputeRequest {
   const { back } = project;
   const viewport = coreViewport(project);
-  const pixel = e.toScreen(
-    viewport,
-    (back.pixel[0] / viewport.width) * 2 - 1,
-    1 - (back.pixel[1] / viewport.height) * 2,
-  );
+  const pixel = e.toScreen(viewport, ...pixelToPicture({ viewport }, back.pixel));
   const choice = depthChoiceOf(back);
   const at =
     choice.kind === 'depth'

@@ -4,7 +4,8 @@ import { compute } from '../core/compute/compute';
 import { placeBodies } from '../core/bodies/body';
 import { frameOf } from '../core/camera/frame';
 import { expressionOf } from '../core/conventions/express';
-import { pixelToWorld } from '../core/convert/unproject';
+import { pixelToPicture } from '../core/convert/project';
+import { pictureToWorld } from '../core/convert/unproject';
 import { conventions } from '../core/testing/arbitraries';
 import { saltmarrow } from '../demo/saltmarrow';
 import { coreCamera, coreViewport, depthChoiceOf, projectRequest } from './camera';
@@ -17,7 +18,11 @@ describe('a project as a compute request', () => {
   it('answers in any conventions with the numbers of the project itself', () => {
     const made = frameOf(coreCamera(project.camera), coreViewport(project));
     if (!made.ok) throw new Error();
-    const back = pixelToWorld(made.value, project.back.pixel, depthChoiceOf(project.back));
+    const back = pictureToWorld(
+      made.value,
+      ...pixelToPicture(made.value, project.back.pixel),
+      depthChoiceOf(project.back),
+    );
     if (!back.ok) throw new Error();
     fc.assert(
       fc.property(conventions, (c) => {

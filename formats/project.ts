@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { problemsOf } from '../core/compute/issues';
 import { conventionsSchema, quatSchema, shapeSchema, vec2Schema, vec3Schema } from '../core/compute/schema';
 import { readConventions } from '../core/compute/read';
-import { placeBodies } from '../core/bodies/body';
+import { meshProblems, placeBodies } from '../core/bodies/body';
 import type { Problem } from '../core/reasons';
 
 /**
@@ -111,24 +111,6 @@ export function readProject(value: unknown): ReadProject {
       message: `There is no body “${project.probe.body}” to probe. Name one of the bodies, or null.`,
     });
   return problems.length ? { ok: false, problems } : { ok: true, project };
-}
-
-function meshProblems(shape: ProjectBody['shape'], at: string): Problem[] {
-  if (shape.kind !== 'mesh') return [];
-  const count = shape.positions.length / 3;
-  if (!Number.isInteger(count))
-    return [{ path: `${at}.positions`, message: 'The numbers of positions come in threes: x, y, z.' }];
-  if (shape.indices.length % 3)
-    return [{ path: `${at}.indices`, message: 'The indices come in threes, one triangle each.' }];
-  const beyond = shape.indices.findIndex((i) => i >= count);
-  return beyond < 0
-    ? []
-    : [
-        {
-          path: `${at}.indices[${beyond}]`,
-          message: `The index ${shape.indices[beyond]} is beyond the last vertex, ${count - 1}.`,
-        },
-      ];
 }
 
 /** A project from the text of a file, or what is wrong with it. */

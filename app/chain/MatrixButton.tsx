@@ -186,8 +186,6 @@ function ViewportStep({ situation: { expression: e, frame } }: { situation: Situ
   const { viewport: v } = frame;
   const { ndc, screen } = e.conventions;
   const topLeft = screen.origin === 'top-left';
-  // Screen y grows with NDC y when the screen's y and the NDC's run the same way.
-  const along = (ndc.up === '+y') !== topLeft;
   const half = screen.pixelCentre === 0 ? ' − 0.5' : '';
   return (
     <>
@@ -202,7 +200,7 @@ function ViewportStep({ situation: { expression: e, frame } }: { situation: Situ
           {half}
         </div>
         <div>
-          y = ({along ? 'NDC y + 1' : '1 − NDC y'}) ÷ 2 × {v.height}
+          y = ({e.screenFollowsNdc ? 'NDC y + 1' : '1 − NDC y'}) ÷ 2 × {v.height}
           {half}
         </div>
         <div>

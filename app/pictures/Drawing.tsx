@@ -2,10 +2,11 @@ import { useRef, useState, type ReactNode } from 'react';
 import { worldToPixel } from '../../core/convert/project';
 import { fieldOfView } from '../../core/camera/projection';
 import { addScaled, distance, dot, sub, type Vec2, type Vec3 } from '../../core/math/vec3';
-import { letterOf, reexpress, canonicalAxes, signOf, type SignedAxis } from '../../core/conventions/axes';
+import { letterOf, type SignedAxis } from '../../core/conventions/axes';
 import type { CameraFrame } from '../../core/camera/frame';
 import { currentSituation, useSituation, type Situation } from '../state/derive';
 import { moveProbe } from '../shell/actions';
+import { unitMark } from '../wording';
 import { figure } from '../ui/figures';
 import { moveEye, setDepthLimit, setHeight, setVerticalFov, turnTo, anglesNow } from './camera';
 import {
@@ -305,7 +306,7 @@ function Names({ name, shared: { at, size }, situation }: { name: DrawingName; s
     const level = at([frame.eye[0], ground.height, frame.eye[2]])[1];
     word(
       'ground',
-      `${letterOf(up)} = ${short(signOf(up) * ground.height)}`,
+      `${letterOf(up)} = ${short(e.toHeight(ground.height))}`,
       [size.width - 44, level],
       'nm m2 halo',
       [
@@ -340,9 +341,8 @@ function Furniture({
   shared: Shared;
   situation: Situation;
 }) {
-  const world = e.conventions.world;
   const nameOf = (inside: Vec3): string => {
-    const v = reexpress(canonicalAxes, world, inside);
+    const v = e.toWorld(inside);
     const i = v.findIndex((x) => x !== 0);
     return signed(`${v[i]! > 0 ? '+' : '-'}${'xyz'[i]}` as SignedAxis);
   };
@@ -350,7 +350,7 @@ function Furniture({
   const unit = roundLength(view.unitsPerPixel * 18);
   const w = unit / view.unitsPerPixel;
   const x0 = size.width - 34 - 5 * w;
-  const mark = project.unit === 'metres' ? ' m' : '';
+  const mark = ` ${unitMark(project.unit)}`;
   const bars = [0, 2, 4].map((i) => `M${n2(x0 + i * w)} ${h - 16.5}h${n2(w)}v4h${n2(-w)}Z`).join('');
   return (
     <g pointerEvents="none">

@@ -1,5 +1,6 @@
 import { Fragment, memo, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { flushSync } from 'react-dom';
+import { clientToCss } from '../../core/convert/pointer';
 import { horizonPixels } from '../../core/order/horizon';
 import {
   partsToWorld,
@@ -148,10 +149,10 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
   const wheel = useRef({ gesture: '', time: 0 });
   const pixelOf = (event: { currentTarget: Element; clientX: number; clientY: number }): Vec2 => {
     const box = event.currentTarget.getBoundingClientRect();
-    return [
-      ((event.clientX - box.left) / box.width) * (width / scale),
-      ((event.clientY - box.top) / box.height) * (height / scale),
-    ];
+    return clientToCss({ canvas: [box.left, box.top], cssScale: scale, devicePixelRatio: 1 }, [
+      event.clientX,
+      event.clientY,
+    ]);
   };
   const onMove = (event: PointerEvent<SVGRectElement>) => {
     performance.mark('pointer');
@@ -540,7 +541,6 @@ function RulerFigures({ width, height }: Props) {
   const { expression: e, frame } = useSituation();
   const css = usePointer((state) => state.css);
   const { viewport: v } = frame;
-  const up = e.conventions.ndc.up === '+y' ? 1 : -1;
   const block = blockOf(width / v.width);
   const [px, py] = [(css[0] / v.width) * width, (css[1] / v.height) * height];
   const figures = (size: number, step: number, at: (user: number) => number, room: number) => {
@@ -570,7 +570,7 @@ function RulerFigures({ width, height }: Props) {
           ),
       )}
       {[-1, -0.5, 0, 0.5, 1].map((q) => {
-        const [qx, qy] = [((q + 1) / 2) * width, ((1 - q * up) / 2) * height];
+        const [qx, qy] = [((q + 1) / 2) * width, ((1 - e.fromNdc([0, q, 0]).upward) / 2) * height];
         return (
           <Fragment key={q}>
             {Math.abs(qx - px) >= 36 && qx < width + 1 && (

@@ -9,6 +9,8 @@ import { headingOf, planFrame, sectionFrame, type Size } from './drawings';
 import { MainPlate, rulerX, rulerY } from './MainPlate';
 import { paletteOf, Renderer, type Picture } from './renderer';
 import { sceneOf } from './scene';
+import { gridStep } from './shaders';
+import { unitMark } from '../wording';
 
 const caption = 24;
 const gap = 6;
@@ -176,7 +178,12 @@ export function Pictures() {
         </Block>
       )}
       {slots.plan && (
-        <Block slot={slots.plan} name="plan" title="Plan" sub="from above, grid 10 m">
+        <Block
+          slot={slots.plan}
+          name="plan"
+          title="Plan"
+          sub={project.ground ? `from above, grid ${gridStep} ${unitMark(project.unit)}` : 'from above'}
+        >
           <Drawing name="plan" size={planSize} view={planView} />
         </Block>
       )}

@@ -1,5 +1,8 @@
 /* All positions are relative to the scene's origin. Lines are drawn as quads of a width in device pixels, softened by their own coverage. */
 
+/** The lines on the ground, in world units; every fifth is heavier. */
+export const gridStep = 10;
+
 export const faceVertex = `#version 300 es
 in vec3 aPosition; in vec3 aNormal; in float aTone; in float aFamily;
 uniform mat4 uViewProjection;
@@ -143,7 +146,7 @@ void main() {
     }
   } else if (water) {
     c = t > uFar ? uBeyond : uWater;
-    float minor = gridLine(p, fw, 10.0, 0.6), major = gridLine(p, fw, 50.0, 0.6);
+    float minor = gridLine(p, fw, ${gridStep}.0, 0.6), major = gridLine(p, fw, ${5 * gridStep}.0, 0.6);
     if (t <= uFar) c = mix(c, uGrid, max(minor * 0.24, major * 0.42));
     if (uLining) {
       float d = 1e9;

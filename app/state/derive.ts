@@ -12,7 +12,7 @@ import { useDocument } from './document';
 /* What follows from the document, each computed once for as long as what it follows from is the same object. */
 
 /** Remembers the last answer; asks again when an argument is another object. */
-function memo<A extends readonly unknown[], R>(compute: (...args: A) => R): (...args: A) => R {
+export function memo<A extends readonly unknown[], R>(compute: (...args: A) => R): (...args: A) => R {
   let last: { args: A; result: R } | null = null;
   return (...args) => {
     if (last && args.every((arg, i) => arg === last!.args[i])) return last.result;
@@ -27,14 +27,14 @@ export interface Seen {
   readonly problems: readonly Problem[];
 }
 
-const fallback = (project: Project): CameraFrame => {
+const fallback = (viewport: Project['viewport']): CameraFrame => {
   const made = frameOf(
     {
       position: [0, 2, 10],
       orientation: { kind: 'angles', yaw: 0, pitch: 0, roll: 0 },
       projection: { kind: 'perspective', near: 0.1, far: 1000, lens: { verticalFov: 1 } },
     },
-    coreViewport(project),
+    coreViewport({ viewport }),
   );
   if (!made.ok) throw new Error('the fallback camera cannot fail');
   return made.value;
@@ -47,7 +47,7 @@ const seenOf = memo((camera: Project['camera'], viewport: Project['viewport'], i
     lastGood = { id, frame: made.value };
     return { frame: made.value, problems: [] };
   }
-  const frame = lastGood?.id === id ? lastGood.frame : fallback({ viewport } as Project);
+  const frame = lastGood?.id === id ? lastGood.frame : fallback(viewport);
   return { frame, problems: made.problems };
 });
 

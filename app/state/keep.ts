@@ -78,7 +78,7 @@ export async function openShelf(): Promise<void> {
 /** Writes what is waiting at once. */
 function flush(): void {
   const { project } = useDocument.getState();
-  if (!project || useKeeping.getState().state !== 'unsaved') return;
+  if (!project || useKeeping.getState().state === 'kept') return;
   clearTimeout(timer);
   void keep(project);
 }

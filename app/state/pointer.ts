@@ -5,7 +5,7 @@ import { pictureToWorld } from '../../core/convert/unproject';
 import { pixelToPicture, rayThrough } from '../../core/convert/project';
 import { distance, type Vec2, type Vec3 } from '../../core/math/vec3';
 import type { Answer } from '../../core/reasons';
-import type { Situation } from './derive';
+import { memo, type Situation } from './derive';
 
 /** Where the pointer last was in the main picture, in CSS pixels of the viewport; and whether it is there now. Never in the document. */
 export const usePointer = create<{ css: Vec2; here: boolean }>(() => ({ css: [812, 344], here: false }));
@@ -22,8 +22,8 @@ export interface PointerReading {
   readonly groundRange: number | null;
 }
 
-/** The pointer in every space at once. */
-export function readPointer({ frame, project, placed }: Situation, css: Vec2): PointerReading {
+/** The pointer in every space at once: worked out once for a place, however many show it. */
+export const readPointer = memo(({ frame, project, placed }: Situation, css: Vec2): PointerReading => {
   const path: PointerPath = { canvas: [0, 0], cssScale: 1, devicePixelRatio: project.viewport.devicePixelRatio };
   const framebuffer = cssToFramebuffer(path, css);
   const picture = pixelToPicture(frame, framebufferToCss(path, framebuffer));
@@ -41,4 +41,4 @@ export function readPointer({ frame, project, placed }: Situation, css: Vec2): P
     hit: hit ?? null,
     groundRange: met?.ok ? distance(met.value, ray.origin) : null,
   };
-}
+});

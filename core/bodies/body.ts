@@ -33,6 +33,32 @@ export interface PlacedBody {
   readonly toLocal: Mat4;
 }
 
+/** What keeps a mesh from being one (paths below `at`): numbers that do not come in threes, an index beyond the last vertex. */
+export function meshProblems(shape: Shape, at: string): Problem[] {
+  if (shape.kind !== 'mesh') return [];
+  const { positions, indices } = shape;
+  const count = positions.length / 3;
+  if (!Number.isInteger(count))
+    return [
+      { path: `${at}.positions`, message: `positions has ${positions.length} numbers; they come in threes, x, y, z.` },
+    ];
+  if (indices.length % 3)
+    return [
+      {
+        path: `${at}.indices`,
+        message: `indices has ${indices.length} entries; they come in threes, one triangle each.`,
+      },
+    ];
+  const beyond = indices.findIndex((i) => i >= count);
+  if (beyond < 0) return [];
+  return [
+    {
+      path: `${at}.indices[${beyond}]`,
+      message: `The index ${indices[beyond]} is beyond the last vertex, ${count - 1}.`,
+    },
+  ];
+}
+
 /** The matrix from a body's own space to its parent's: T·R·S. The rotation must be unit. */
 export function localTransform({ position, rotation, scale }: Pick<Body, 'position' | 'rotation' | 'scale'>): Mat4 {
   const [x, y, z] = quatToColumns(rotation);

@@ -1,4 +1,4 @@
-import { add, addScaled, dot, negate, normalize, scale, type Vec3, type Vec4 } from '../math/vec3';
+import { add, dot, negate, normalize, scale, type Vec3, type Vec4 } from '../math/vec3';
 import { affine, mat4, multiply, type Mat4 } from '../math/mat4';
 import type { Checked, Problem } from '../reasons';
 import { resolveOrientation, type Basis, type Orientation } from './orientation';
@@ -137,47 +137,39 @@ export function inverseProjectionMatrix(lens: ResolvedProjection, zn: number, zf
     : mat4([hx, 0, 0, mx, 0, hy, 0, my, 0, 0, 1 / slope, -constant / slope, 0, 0, 0, 1]);
 }
 
+/** A plane of the frustum over (right, up, ahead): its unit inward normal, and n·p + offset ≥ 0 inside. */
+export interface PartsPlane {
+  readonly name: PlaneName;
+  readonly normal: Vec3;
+  readonly offset: number;
+}
+
 /**
- * The planes of the frustum in the inside's world, normals unit and inward: left, right, bottom, top, near and, unless it is infinite, far.
- * A side plane holds the points whose NDC coordinate is −1 or 1; its parts (right, up, ahead) follow from the extents.
+ * The planes of the frustum in the camera's own axes, where far-off worlds lose nothing: left, right, bottom, top, near and, unless it is infinite, far.
+ * A side plane holds the points whose NDC coordinate is −1 or 1, as the extents say.
  */
-export function planesOf(frame: CameraFrame): NamedPlane[] {
-  const { extents: e, eye, near, far } = frame;
-  const planes: NamedPlane[] = [];
-  const plane = (name: PlaneName, r: number, u: number, f: number, offset: number) => {
-    const normal = add(add(scale(frame.right, r), scale(frame.up, u)), scale(frame.forward, f));
-    const unit = normalize(normal)!;
-    const size = Math.hypot(r, u, f);
-    planes.push({ name, plane: [...unit, offset / size - dot(unit, eye)] });
-  };
-  const h = Math.sign(e.right - e.left);
-  const v = Math.sign(e.top - e.bottom);
+export function partsPlanes(frame: ResolvedProjection): PartsPlane[] {
+  const { extents: e, near, far } = frame;
   const perspective = frame.kind === 'perspective';
-  const side = (name: PlaneName, r: number, u: number, edge: number) =>
-    perspective ? plane(name, r * near, u * near, -(r + u) * edge, 0) : plane(name, r, u, 0, -(r + u) * edge);
-  side('left', h, 0, e.left);
-  side('right', -h, 0, e.right);
-  side('bottom', 0, v, e.bottom);
-  side('top', 0, -v, e.top);
-  plane('near', 0, 0, 1, -near);
-  if (far !== null) plane('far', 0, 0, -1, far);
+  const [h, v] = [Math.sign(e.right - e.left), Math.sign(e.top - e.bottom)];
+  const side = (name: PlaneName, r: number, u: number, edge: number): PartsPlane =>
+    perspective
+      ? { name, normal: normalize([r * near, u * near, -(r + u) * edge])!, offset: 0 }
+      : { name, normal: [r, u, 0], offset: -(r + u) * edge };
+  const planes = [
+    side('left', h, 0, e.left),
+    side('right', -h, 0, e.right),
+    side('bottom', 0, v, e.bottom),
+    side('top', 0, -v, e.top),
+    { name: 'near' as const, normal: [0, 0, 1] as Vec3, offset: -near },
+  ];
+  if (far !== null) planes.push({ name: 'far', normal: [0, 0, -1], offset: far });
   return planes;
 }
 
-/** The eight corners of the frustum (near: left bottom, right bottom, right top, left top; then far), `far` put in for an infinite one. */
-export function frustumCorners(frame: CameraFrame, farInstead = frame.far ?? frame.near * 1e6): Vec3[] {
-  const { extents: e } = frame;
-  return [frame.near, frame.far ?? farInstead].flatMap((ahead) => {
-    const k = frame.kind === 'perspective' ? ahead / frame.near : 1;
-    return (
-      [
-        [e.left, e.bottom],
-        [e.right, e.bottom],
-        [e.right, e.top],
-        [e.left, e.top],
-      ] as const
-    ).map(([r, u]) =>
-      addScaled(addScaled(addScaled(frame.eye, frame.forward, ahead), frame.right, r * k), frame.up, u * k),
-    );
+/** The same planes in the inside's world. */
+export const planesOf = (frame: CameraFrame): NamedPlane[] =>
+  partsPlanes(frame).map(({ name, normal: [r, u, f], offset }) => {
+    const normal = add(add(scale(frame.right, r), scale(frame.up, u)), scale(frame.forward, f));
+    return { name, plane: [...normal, offset - dot(normal, frame.eye)] };
   });
-}

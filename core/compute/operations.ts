@@ -9,7 +9,7 @@ import { billboard } from '../billboard/billboard';
 import type { PlacedBody } from '../bodies/body';
 import { worldUp } from '../camera/orientation';
 import { expressionOf } from '../conventions/express';
-import { footprint, type Footprint } from '../ground/footprint';
+import { footprint } from '../ground/footprint';
 import { normalize } from '../math/vec3';
 import { dollyZoom } from '../motion/dollyZoom';
 import { drawOrder } from '../order/drawOrder';
@@ -18,10 +18,9 @@ import { aim } from '../pick/aim';
 import { areaAndCentroid } from '../spawn/region';
 import { spawn } from '../spawn/spawn';
 import { flatSurface, planeSurface } from '../spawn/surface';
-import { signOf } from '../conventions/axes';
 import { grown, pictureBounds, shadowVisibility, visibility, type Verdict } from '../visibility/visibility';
 import { readPoint, writePair, type Situation } from './read';
-import { reexpressCamera, reexpressCamera2d, writeBody, writeRotation } from './write';
+import { reexpressCamera, reexpressCamera2d, writeBody } from './write';
 import type { Query, QueryOf } from './schema';
 
 /** What one query is answered with, beside its id and op. */
@@ -204,7 +203,7 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
           up: e.toWorld(b.up),
           normal: e.toWorld(b.normal),
           matrix: e.toList(e.toModel(b.matrix)),
-          quaternion: writeRotation(b.quaternion, e),
+          quaternion: e.toRotation(b.quaternion),
           ...(b.tilt.ok ? { tilt: e.toAngle(b.tilt.value) } : { tilt: null, reason: b.tilt.reason }),
           degenerate: b.degenerate,
         };
@@ -236,23 +235,13 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
           : 'The camera sees this surface to infinity. Bring far in or look farther down.',
       );
     }
-    // The request's numbers go with the axis letters: only their signs differ from the inside's.
-    const { right, up, forward } = e.conventions.world;
-    const signs = [signOf(right), signOf(flat ? up : forward)] as const;
-    const inward = ([a, b]: Vec2): Vec2 => [signs[0] * a, signs[1] * b];
+    const inward = (pair: Vec2): Vec2 => e.fromPair(flat ? 'up' : 'forward', pair);
     const { bounds } = query;
-    const corners = 'ringOuter' in bounds ? null : [inward(bounds.min), inward(bounds.max)];
     const found = spawn(
       {
         visible,
         clearance: inPixels ? query.radius : query.padding + query.radius,
-        bounds:
-          corners && !('ringOuter' in bounds)
-            ? {
-                min: [Math.min(corners[0]![0], corners[1]![0]), Math.min(corners[0]![1], corners[1]![1])],
-                max: [Math.max(corners[0]![0], corners[1]![0]), Math.max(corners[0]![1], corners[1]![1])],
-              }
-            : (bounds as { ringOuter: number }),
+        bounds: 'ringOuter' in bounds ? bounds : boxBetween(inward(bounds.min), inward(bounds.max)),
         keepAway: query.keepAway.map(({ centre, distance }) => ({ centre: inward(centre), distance })),
         ahead: query.ahead
           ? {
@@ -279,7 +268,7 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
     if (flat) return notIn2d('footprint');
     const found = footprint(frame, e.fromWorld(plane.point), e.fromWorld(plane.normal));
     if (!found) return failure('footprintEmpty', 'The frustum does not meet this plane. Move the plane or the camera.');
-    return { polygon: wound(found, e), unbounded: found.unbounded };
+    return { polygon: found.polygon.map(e.toWorld), unbounded: found.unbounded };
   },
 
   dollyZoom: ({ expression: e, frame, flat }, { target, distances }) => {
@@ -332,6 +321,12 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
   },
 };
 
+/** The box between two opposite corners, whichever they are. */
+const boxBetween = (a: Vec2, b: Vec2): { min: Vec2; max: Vec2 } => ({
+  min: [Math.min(a[0], b[0]), Math.min(a[1], b[1])],
+  max: [Math.max(a[0], b[0]), Math.max(a[1], b[1])],
+});
+
 /** The bodies that a query names, or all; `bodyMissing` for an id that there is not. */
 function chosen(
   { placed }: Situation,
@@ -345,6 +340,3 @@ function chosen(
     return failure('bodyMissing', `There is no body “${missing}”. Name one of the request’s bodies.`);
   return run(ids.map((id) => byId.get(id)!));
 }
-
-/** The corners in the request's world, counter-clockwise seen from the normal's tip in the physical scene. */
-const wound = ({ polygon }: Footprint, e: Situation['expression']) => polygon.map((p) => e.toWorld(p));

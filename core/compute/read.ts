@@ -1,17 +1,16 @@
-import { placeBodies, type Body, type PlacedBody } from '../bodies/body';
+import { meshProblems, placeBodies, type Body, type PlacedBody } from '../bodies/body';
 import { frameOf, type Camera, type CameraFrame, type Viewport } from '../camera/frame';
 import { projectPoint } from '../convert/project';
 import type { Orientation } from '../camera/orientation';
 import type { Lens, Projection } from '../camera/projection';
-import { axesAreDistinct, fromParts, toParts, canonicalAxes } from '../conventions/axes';
+import { axesAreDistinct } from '../conventions/axes';
 import type { Conventions } from '../conventions/conventions';
 import { expressionOf, type Expression } from '../conventions/express';
-import { columnsToQuat, normalizeQuat, quatToColumns, type Quat } from '../math/quat';
-import type { Vec3 } from '../math/vec3';
+import { normalizeQuat } from '../math/quat';
+import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked, Problem } from '../reasons';
 import type { Query, ReadRequest, RequestBody, RequestCamera, RequestCamera2d, RequestProjection } from './schema';
 import { orthographicOf } from '../camera/camera2d';
-import { signOf } from '../conventions/axes';
 
 /** A request on the inside: what every operation works from. */
 export interface Situation {
@@ -139,16 +138,9 @@ export function readCamera(given: RequestCamera, e: Expression): Read<Camera> {
   return refuse(...(orientation.ok ? [] : orientation.problems), ...(projection.ok ? [] : projection.problems));
 }
 
-/** A pair of a 2D world, on the letters of its right and up axes, on the inside. */
-export const readPair = ([a, b]: readonly [number, number], { conventions: { world } }: Expression): Vec3 => [
-  signOf(world.right) * a,
-  signOf(world.up) * b,
-  0,
-];
-export const writePair = (p: Vec3, { conventions: { world } }: Expression): [number, number] => [
-  signOf(world.right) * p[0],
-  signOf(world.up) * p[1],
-];
+/** A pair of a 2D world as a point of the inside's plane, and back. */
+export const readPair = (pair: Vec2, e: Expression): Vec3 => [...e.fromPair('up', pair), 0];
+export const writePair = (p: Vec3, e: Expression): [number, number] => [...e.toPair('up', [p[0], p[1]])];
 
 /** A 2D camera as the orthographic one that it equals, its translation snapped to whole pixels of the request's screen if it asks for that. */
 export function readCamera2d(given: RequestCamera2d, viewport: Viewport, e: Expression): Read<Camera> {
@@ -177,24 +169,6 @@ export function readCamera2d(given: RequestCamera2d, viewport: Viewport, e: Expr
   return { ok: true, value: anchored([whole(t[0]) - t[0], whole(t[1]) - t[1]]) };
 }
 
-/** A rotation between body axes that carry the world's letters, re-expressed: the axis vectors go through the frames, the turn stays. */
-function readRotation(q: Quat, e: Expression): Quat {
-  const columns = quatToColumns(q);
-  const world = e.conventions.world;
-  // Column of an inside axis: that axis in the request's letters, turned, and brought back.
-  const column = (axis: Vec3) => {
-    const [x, y, z] = e.toWorld(axis);
-    const [a, b, c] = columns;
-    return toCanonical([
-      a[0] * x + b[0] * y + c[0] * z,
-      a[1] * x + b[1] * y + c[1] * z,
-      a[2] * x + b[2] * y + c[2] * z,
-    ]);
-  };
-  const toCanonical = (v: Vec3) => fromParts(canonicalAxes, toParts(world, v));
-  return columnsToQuat(column([1, 0, 0]), column([0, 1, 0]), column([0, 0, 1]));
-}
-
 /** A point of the request on the inside: a pair in a 2D world, three numbers otherwise. */
 export function readPoint(given: readonly number[], path: string, e: Expression, flat: boolean): Read<Vec3> {
   if (flat === (given.length === 2))
@@ -213,7 +187,6 @@ export function readPoint(given: readonly number[], path: string, e: Expression,
 /** A request's body on the inside, or what is wrong with it (paths below `bodies[index]`). */
 export function readBody(given: RequestBody, index: number, e: Expression, flat = false): Read<Body> {
   const at = `bodies[${index}]`;
-  const size = (v: Vec3): Vec3 => e.fromWorld(v).map(Math.abs) as unknown as Vec3;
   const position = readPoint(given.position, `${at}.position`, e, flat);
   if (!position.ok) return position;
   const rotation = normalizeQuat(given.rotation ?? [0, 0, 0, 1]);
@@ -231,43 +204,25 @@ export function readBody(given: RequestBody, index: number, e: Expression, flat 
   if (given.shape.kind === 'box') {
     const [x, y, z] = given.shape.size;
     // Two sizes are those to the right and up; the third plays no part in a flat world.
-    shape = { kind: 'box', size: z === undefined ? [x, y, 1] : size([x, y, z]) };
+    shape = { kind: 'box', size: z === undefined ? [x, y, 1] : e.fromSizes([x, y, z]) };
   }
   if (shape.kind === 'mesh') {
     const { positions, indices } = shape;
-    const count = positions.length / 3;
-    if (!Number.isInteger(count))
-      return refuse({
-        path: `${at}.shape.positions`,
-        message: `positions has ${positions.length} numbers; they come in threes, x, y, z.`,
-      });
-    if (indices.length % 3)
-      return refuse({
-        path: `${at}.shape.indices`,
-        message: `indices has ${indices.length} entries; they come in threes, one triangle each.`,
-      });
-    const beyond = indices.findIndex((i) => i >= count);
-    if (beyond >= 0)
-      return refuse({
-        path: `${at}.shape.indices[${beyond}]`,
-        message: `The index ${indices[beyond]} is beyond the last vertex, ${count - 1}.`,
-      });
+    const problems = meshProblems(shape, `${at}.shape`);
+    if (problems.length) return refuse(...problems);
     const moved: number[] = [];
     for (let i = 0; i < positions.length; i += 3)
       moved.push(...e.fromWorld([positions[i]!, positions[i + 1]!, positions[i + 2]!]));
     shape = { kind: 'mesh', positions: moved, indices };
   }
-  // A scale goes along letters, not directions: its signs are mirrorings and stay.
-  const letters = e.fromWorld([1, 1, 1]);
-  const permuted = e.fromWorld(scale);
   return {
     ok: true,
     value: {
       id: given.id,
       shape,
       position: position.value,
-      rotation: readRotation(rotation, e),
-      scale: [permuted[0] * letters[0], permuted[1] * letters[1], permuted[2] * letters[2]],
+      rotation: e.fromRotation(rotation),
+      scale: e.fromSizes(scale),
       parent: given.parent ?? null,
       castsShadow: given.castsShadow ?? true,
     },

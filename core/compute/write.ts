@@ -1,8 +1,7 @@
 import type { Body } from '../bodies/body';
-import { quatToColumns, columnsToQuat, type Quat } from '../math/quat';
-import type { Vec3 } from '../math/vec3';
 import { normalizeQuat } from '../math/quat';
-import type { Expression } from '../conventions/express';
+import type { Vec3 } from '../math/vec3';
+import { reexpressAngle, reexpressAngles, type Expression } from '../conventions/express';
 import type { Viewport } from '../camera/frame';
 import { readPair, writePair } from './read';
 import type { ComputeRequest, RequestCamera, RequestCamera2d } from './schema';
@@ -10,27 +9,11 @@ import type { ComputeRequest, RequestCamera, RequestCamera2d } from './schema';
 type WrittenBody = NonNullable<ComputeRequest['bodies']>[number];
 const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
 
-/** A rotation of the inside's axes in the letters of a convention's world. */
-export function writeRotation(q: Quat, e: Expression): [number, number, number, number] {
-  const columns = quatToColumns(q);
-  const turned = (axis: Vec3): Vec3 => {
-    const [x, y, z] = e.fromWorld(axis);
-    const part = (i: 0 | 1 | 2) => columns[0][i] * x + columns[1][i] * y + columns[2][i] * z;
-    return e.toWorld([part(0), part(1), part(2)]);
-  };
-  return [...columnsToQuat(turned([1, 0, 0]), turned([0, 1, 0]), turned([0, 0, 1]))];
-}
-
 /** A body of the inside in the form of a request, in the conventions of `e`: the inverse of `readBody`. */
 export function writeBody(body: Body, e: Expression, flat = false): WrittenBody {
   const { id, position, rotation, scale, parent, castsShadow } = body;
-  const along = (v: Vec3): [number, number, number] => {
-    // Sizes and scales go with the letters and keep their own signs.
-    const [signs, moved] = [e.toWorld([1, 1, 1]), e.toWorld(v)];
-    return [moved[0] * signs[0], moved[1] * signs[1], moved[2] * signs[2]];
-  };
   let shape = body.shape as WrittenBody['shape'];
-  if (body.shape.kind === 'box') shape = { kind: 'box', size: along(body.shape.size) };
+  if (body.shape.kind === 'box') shape = { kind: 'box', size: triple(e.toSizes(body.shape.size)) };
   if (body.shape.kind === 'mesh') {
     const { positions: given, indices } = body.shape;
     const positions: number[] = [];
@@ -43,8 +26,8 @@ export function writeBody(body: Body, e: Expression, flat = false): WrittenBody 
     id,
     shape,
     position: flat ? writePair(position, e) : triple(e.toWorld(position)),
-    ...(turned && { rotation: writeRotation(rotation, e) }),
-    ...(scaled && { scale: along(scale) }),
+    ...(turned && { rotation: [...e.toRotation(rotation)] as [number, number, number, number] }),
+    ...(scaled && { scale: triple(e.toSizes(scale)) }),
     ...(parent !== null && { parent }),
     ...(!castsShadow && { castsShadow }),
   };
@@ -53,16 +36,11 @@ export function writeBody(body: Body, e: Expression, flat = false): WrittenBody 
 /** A request's camera re-expressed from one set of conventions in another, in the form in which it was given (a quaternion where one exists, else the basis). */
 export function reexpressCamera(camera: RequestCamera, from: Expression, to: Expression): RequestCamera {
   const move = (v: Vec3) => triple(to.toWorld(from.fromWorld(v)));
-  const angle = (a: number) =>
-    from.conventions.angles.unit === to.conventions.angles.unit ? a : to.toAngle(from.fromAngle(a));
   const o = camera.orientation;
   let orientation: RequestCamera['orientation'];
   if ('lookAt' in o) orientation = { lookAt: move(o.lookAt), ...(o.up && { up: move(o.up) }) };
-  else if ('yaw' in o) {
-    const senses = { a: from.conventions.angles, b: to.conventions.angles };
-    const turn = (name: 'yaw' | 'pitch' | 'roll') => angle(o[name]) * (senses.a[name] === senses.b[name] ? 1 : -1);
-    orientation = { yaw: turn('yaw'), pitch: turn('pitch'), roll: turn('roll') };
-  } else if ('quaternion' in o) {
+  else if ('yaw' in o) orientation = { ...reexpressAngles(o, from, to) };
+  else if ('quaternion' in o) {
     const basis = from.fromQuaternion(normalizeQuat(o.quaternion)!)!;
     const quaternion = to.toQuaternion(basis);
     orientation = quaternion
@@ -78,7 +56,7 @@ export function reexpressCamera(camera: RequestCamera, from: Expression, to: Exp
   if (projection.kind === 'perspective')
     for (const field of ['verticalFov', 'horizontalFov', 'diagonalFov'] as const) {
       const value = projection[field];
-      if (value !== undefined) projection[field] = angle(value);
+      if (value !== undefined) projection[field] = reexpressAngle(value, from, to);
     }
   return { position: move(camera.position), orientation, projection };
 }
@@ -94,6 +72,6 @@ export function reexpressCamera2d(
     ...camera,
     focus: writePair(readPair(camera.focus, from), to),
     anchor: [...to.toScreen(viewport, ...from.fromScreen(viewport, camera.anchor))],
-    rotation: to.toAngle(from.fromAngle(camera.rotation)),
+    rotation: reexpressAngle(camera.rotation, from, to),
   };
 }

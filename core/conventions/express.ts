@@ -51,6 +51,20 @@ export interface Expression {
   /** The quaternion that rotates view axes into the world; null where world and view differ in handedness, as no rotation does that. */
   toQuaternion(basis: Basis): Quat | null;
   fromQuaternion(q: Quat): Basis | null;
+  /** A rotation of a body: between axes that carry the world's letters on both sides, so that it exists in any conventions. */
+  toRotation(q: Quat): Quat;
+  fromRotation(q: Quat): Quat;
+  /** Numbers that go along the axes whichever way those point (sizes, scales): they change letters and keep their signs. */
+  toSizes(v: Vec3): Vec3;
+  fromSizes(v: Vec3): Vec3;
+  /** Two coordinates of a surface, to the right and along `second`, as the world's own numbers on those axes' letters. */
+  toPair(second: 'up' | 'forward', pair: Vec2): Vec2;
+  fromPair(second: 'up' | 'forward', pair: Vec2): Vec2;
+  /** A height as the world's own number on its up axis. */
+  toHeight(height: number): number;
+  fromHeight(height: number): number;
+  /** Whether screen y grows with NDC y. */
+  readonly screenFollowsNdc: boolean;
   /** An affine matrix between spaces of the inside's axes (a body's own and the world), in the letters of these conventions. */
   toModel(m: Mat4): Mat4;
   /** A matrix for column vectors as the sixteen numbers listed in these conventions. */
@@ -87,11 +101,46 @@ export function expressionOf(conventions: Conventions): Expression {
   const viewMatrix = (frame: CameraFrame) => multiply(multiply(viewIn, frame.view), transpose(worldIn));
   const cameraToWorld = (frame: CameraFrame) => multiply(multiply(worldIn, frame.cameraToWorld), transpose(viewIn));
 
+  // A quaternion seen through a change of axes: where each axis goes, in the other letters, and back.
+  const turned = (q: Quat, there: (v: Vec3) => Vec3, back: (v: Vec3) => Vec3): Quat => {
+    const [a, b, c] = quatToColumns(q);
+    const column = (axis: Vec3) => {
+      const [x, y, z] = back(axis);
+      const part = (i: 0 | 1 | 2) => a[i] * x + b[i] * y + c[i] * z;
+      return there([part(0), part(1), part(2)]);
+    };
+    return columnsToQuat(column([1, 0, 0]), column([0, 1, 0]), column([0, 0, 1]));
+  };
+  const toWorld = (v: Vec3) => reexpress(canonicalAxes, world, v);
+  const fromWorld = (v: Vec3) => reexpress(world, canonicalAxes, v);
+  const unsigned = (move: (v: Vec3) => Vec3) => {
+    const [x, y, z] = move([1, 1, 1]);
+    return (v: Vec3): Vec3 => {
+      const [a, b, c] = move(v);
+      return [a * x, b * y, c * z];
+    };
+  };
+  // A sign is its own inverse: the pairs and heights below go both ways alike.
+  const signedPair = (second: 'up' | 'forward', [a, b]: Vec2): Vec2 => [
+    signOf(world.right) * a,
+    signOf(world[second]) * b,
+  ];
+  const signedHeight = (height: number) => signOf(world.up) * height;
+
   return {
     conventions,
     handedness,
-    toWorld: (v) => reexpress(canonicalAxes, world, v),
-    fromWorld: (v) => reexpress(world, canonicalAxes, v),
+    toRotation: (q) => turned(q, toWorld, fromWorld),
+    fromRotation: (q) => turned(q, fromWorld, toWorld),
+    toSizes: unsigned(toWorld),
+    fromSizes: unsigned(fromWorld),
+    toPair: signedPair,
+    fromPair: signedPair,
+    toHeight: signedHeight,
+    fromHeight: signedHeight,
+    screenFollowsNdc: (ndc.up === '+y') === (screen.origin === 'bottom-left'),
+    toWorld,
+    fromWorld,
     toView: (parts) => fromParts(view, parts),
     fromView: (v) => toParts(view, v),
     toClip: (c) => [c.x, upSign * c.y, ndc.near * c.nearPart + ndc.far * c.farPart, c.w],
@@ -167,6 +216,18 @@ export function expressionOf(conventions: Conventions): Expression {
       }
     },
   };
+}
+
+/** An unsigned angle from one set of conventions in another, to the digit where the unit is the same. */
+export const reexpressAngle = (angle: number, from: Expression, to: Expression): number =>
+  from.conventions.angles.unit === to.conventions.angles.unit ? angle : to.toAngle(from.fromAngle(angle));
+
+/** Yaw, pitch and roll from one set of conventions in another. */
+export function reexpressAngles(angles: Angles, from: Expression, to: Expression): Angles {
+  const [a, b] = [from.conventions.angles, to.conventions.angles];
+  const turn = (name: keyof Angles) =>
+    withoutNegativeZero(reexpressAngle(angles[name], from, to) * (a[name] === b[name] ? 1 : -1));
+  return { yaw: turn('yaw'), pitch: turn('pitch'), roll: turn('roll') };
 }
 
 /** −0 is a true double but a poor thing to print. */

@@ -125,11 +125,3 @@ export function redrive(frame: CameraFrame, body: PlacedBody | null, drive: Driv
   const value = carry(frame, body, drive, rung);
   return value.ok ? answer({ rung, value: value.value }) : value;
 }
-
-/** A point moved to another pixel with its distance ahead kept: what dragging a probe on the screen does. `behindEye` or `onEyePlane` where it has no pixel. */
-export function movedOnScreen(frame: CameraFrame, world: Vec3, pixel: Vec2): Answer<Vec3> {
-  const { parts, picture } = projectPoint(frame, world);
-  if (!picture.ok) return picture;
-  const [across, upward] = pixelToPicture(frame, pixel);
-  return answer(partsToWorld(frame, pictureToParts(frame, across, upward, parts[2])));
-}

@@ -109,10 +109,10 @@ function lateral({ extents: e }: CameraFrame, across: number, upward: number): V
 }
 
 /** Picture position to pixels of the inside (top left, centres at .5). */
-export function pictureToPixel({ viewport: v }: CameraFrame, across: number, upward: number): Vec2 {
+export function pictureToPixel({ viewport: v }: Pick<CameraFrame, 'viewport'>, across: number, upward: number): Vec2 {
   return [v.x + ((across + 1) / 2) * v.width, v.y + ((1 - upward) / 2) * v.height];
 }
-export function pixelToPicture({ viewport: v }: CameraFrame, [x, y]: Vec2): Vec2 {
+export function pixelToPicture({ viewport: v }: Pick<CameraFrame, 'viewport'>, [x, y]: Vec2): Vec2 {
   return [((x - v.x) / v.width) * 2 - 1, 1 - ((y - v.y) / v.height) * 2];
 }
 

@@ -1,15 +1,7 @@
-import { addScaled, dot, normalize, sub, type Vec2, type Vec3 } from '../math/vec3';
+import { addScaled, dot, normalize, sub, type Vec3 } from '../math/vec3';
 import type { CameraFrame } from '../camera/frame';
 import { noAnswer, type Answer } from '../reasons';
-import {
-  depthToAhead,
-  partsToWorld,
-  pictureToParts,
-  pixelToPicture,
-  rayThrough,
-  type DepthShares,
-  type Ray,
-} from './project';
+import { depthToAhead, partsToWorld, pictureToParts, rayThrough, type DepthShares, type Ray } from './project';
 
 /** How far away the point under a pixel is, said in one of four ways. Distances in world units. */
 export type DepthChoice =
@@ -55,11 +47,7 @@ export function aheadOf(frame: CameraFrame, across: number, upward: number, choi
   return range.ok ? aheadAnswer(frame, range.value / ray.rangePerAhead) : range;
 }
 
-/** The world point under a pixel of the inside (top left, centres at .5), at the chosen depth; the inverse of `worldToPixel`. */
-export const pixelToWorld = (frame: CameraFrame, pixel: Vec2, choice: DepthChoice): Answer<Vec3> =>
-  pictureToWorld(frame, ...pixelToPicture(frame, pixel), choice);
-
-/** The same for a picture position (−1…1 across and upward). */
+/** The world point at a picture position (−1…1 across and upward), at the chosen depth: what projecting undoes. */
 export function pictureToWorld(frame: CameraFrame, across: number, upward: number, choice: DepthChoice): Answer<Vec3> {
   const ahead = aheadOf(frame, across, upward, choice);
   if (!ahead.ok) return ahead;

@@ -17,7 +17,6 @@ export const cross = (a: Vec3, b: Vec3): Vec3 => [
 export const length = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
 export const distance = (a: Vec3, b: Vec3): number => length(sub(a, b));
 export const negate = (a: Vec3): Vec3 => [-a[0], -a[1], -a[2]];
-export const lerp = (a: Vec3, b: Vec3, t: number): Vec3 => addScaled(a, sub(b, a), t);
 
 /**
  * The unit vector along `a`, or null for a vector of no length (or of a length that is not a number).

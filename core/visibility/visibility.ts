@@ -1,6 +1,6 @@
 import { apart, supportOfPoints } from '../math/gjk';
 import { dot, negate, normalize, scale, sub, add, type Vec3 } from '../math/vec3';
-import type { CameraFrame, PlaneName } from '../camera/frame';
+import { partsPlanes, type CameraFrame, type PartsPlane, type PlaneName } from '../camera/frame';
 import { worldToParts } from '../convert/project';
 import { worldShape, type WorldShape } from '../bodies/geometry';
 import type { PlacedBody } from '../bodies/body';
@@ -25,34 +25,6 @@ export function grown(frame: CameraFrame, pixels: number): CameraFrame {
     extents: { left: e.left - across, right: e.right + across, bottom: e.bottom - upward, top: e.top + upward },
     viewport: { x: v.x - pixels, y: v.y - pixels, width: v.width + 2 * pixels, height: v.height + 2 * pixels },
   };
-}
-
-/** A plane of the frustum over (right, up, ahead): its unit inward normal and offset. */
-interface PartsPlane {
-  readonly name: PlaneName;
-  readonly normal: Vec3;
-  readonly offset: number;
-}
-
-/** The frustum's planes in the camera's own axes, where far-off worlds lose nothing; `flat` leaves near and far out. */
-function partsPlanes(frame: CameraFrame, flat: boolean): PartsPlane[] {
-  const { extents: e, near: n } = frame;
-  const perspective = frame.kind === 'perspective';
-  const [h, v] = [Math.sign(e.right - e.left), Math.sign(e.top - e.bottom)];
-  const side = (name: PlaneName, r: number, u: number, edge: number): PartsPlane => {
-    if (!perspective) return { name, normal: [r, u, 0], offset: -(r + u) * edge };
-    return { name, normal: normalize([r * n, u * n, -(r + u) * edge])!, offset: 0 };
-  };
-  const planes = [
-    side('left', h, 0, e.left),
-    side('right', -h, 0, e.right),
-    side('bottom', 0, v, e.bottom),
-    side('top', 0, -v, e.top),
-  ];
-  if (flat) return planes;
-  planes.push({ name: 'near', normal: [0, 0, 1], offset: -n });
-  if (frame.far !== null) planes.push({ name: 'far', normal: [0, 0, -1], offset: frame.far });
-  return planes;
 }
 
 /** The frustum's corners in the camera's own axes; an infinite one is cut beyond `reach`, as nothing that asks lies farther. */
@@ -117,7 +89,7 @@ export function visibility(
   { method, margin = 0, flat = false }: VisibilityOptions,
 ): Visible[] {
   const wide = grown(frame, margin);
-  const planes = partsPlanes(wide, flat);
+  const planes = partsPlanes(wide).filter(({ name }) => !flat || (name !== 'near' && name !== 'far'));
   return bodies.map((placed) => {
     const shape = toParts(wide, worldShape(placed, flat));
     const reaches = planes.map((plane) => reachOf(shape, plane));
@@ -166,7 +138,7 @@ export function shadowVisibility(
         const shadow = shadowSupport(shape, l, n, slant, way, cast);
         let shadowOnScreen = false;
         if (shadow) {
-          const reach = Math.max(...[shadow([...frame.forward])].map((p) => worldToParts(frame, p)[2]));
+          const reach = worldToParts(frame, shadow(frame.forward))[2];
           const corners = partsCorners(frame, reach, false);
           const inParts = (d: Vec3) => {
             // The direction of the camera's own axes as one of the world, and the answer back.

@@ -5,13 +5,13 @@ import {
   partsToClip,
   worldToParts,
   pixelToPicture,
+  sharesOfDepth,
 } from '../../../core/convert/project';
 import { pictureToWorld } from '../../../core/convert/unproject';
 import { distance, type Vec3 } from '../../../core/math/vec3';
 import type { CameraFrame } from '../../../core/camera/frame';
 import type { Expression } from '../../../core/conventions/express';
 import { letterOf } from '../../../core/conventions/axes';
-import { sharesOfDepth } from '../../../core/convert/project';
 import { depthChoiceOf } from '../../../formats/camera';
 import type { Project } from '../../../formats/project';
 import { useSituation } from '../../state/derive';
@@ -48,9 +48,7 @@ function shownValue(route: Route, e: Expression): { show: (v: number) => number;
   const same = (v: number) => v;
   if (route === 'depth') return { show: (v) => e.toDepth(sharesOfDepth(v)), read: (v) => e.fromDepth(v).far };
   if (route !== 'plane') return { show: same, read: same };
-  // The height along the world's up axis, with that axis's sign.
-  const sign = e.conventions.world.up[0] === '-' ? -1 : 1;
-  return { show: (v) => sign * v, read: (v) => sign * v };
+  return { show: e.toHeight, read: e.fromHeight };
 }
 
 export function BackToWorld() {

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { anglesOfBasis } from '../../../core/camera/orientation';
 import { fieldOfView } from '../../../core/camera/projection';
 import type { Vec3 } from '../../../core/math/vec3';
@@ -55,7 +56,8 @@ export function CameraSection() {
     label: string,
     value: number,
     set: (next: number, gesture: string) => void,
-    options: { unit?: string; units?: typeof lengths; step?: number } = {},
+    options: { unit?: string; units?: typeof lengths; step?: number },
+    trailing: ReactNode = null,
   ) => (
     <div className="row wide">
       <span className="label">{label}</span>
@@ -67,6 +69,7 @@ export function CameraSection() {
         onChange={set}
         {...options}
       />
+      {trailing}
     </div>
   );
 
@@ -199,17 +202,12 @@ export function CameraSection() {
           </button>
         </div>
       ) : (
-        <div className="row wide">
-          <span className="label">Far</span>
-          <NumberField
-            name="Far"
-            width={104}
-            value={p.far}
-            unit={unit}
-            units={lengths}
-            onChange={(v, gesture) => change('move far', (draft) => void (draft.projection.far = v), gesture)}
-          />
-          {p.kind === 'perspective' && (
+        number(
+          'Far',
+          p.far,
+          (v, gesture) => change('move far', (draft) => void (draft.projection.far = v), gesture),
+          { unit, units: lengths },
+          p.kind === 'perspective' && (
             <button
               className="plain-button ml-auto"
               onClick={() =>
@@ -220,8 +218,8 @@ export function CameraSection() {
             >
               Infinite
             </button>
-          )}
-        </div>
+          ),
+        )
       )}
       <div className="row wide">
         <span className="label">Horizontal field</span>

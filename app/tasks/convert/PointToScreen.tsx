@@ -140,7 +140,7 @@ function Working() {
   if (!chain.ok) return null;
   const { world, clip, picture } = chain.value;
   const { vectors } = e.conventions.matrix;
-  const { screen, ndc: n } = e.conventions;
+  const { screen } = e.conventions;
   const rows = vectors === 'row';
   const at = e.toWorld(world);
   const four = e.toClip(clip);
@@ -173,7 +173,6 @@ function Working() {
     );
   const three = e.toNdc(picture.value);
   const [x, y] = e.toScreen(frame.viewport, picture.value.across, picture.value.upward);
-  const along = (n.up === '+y') === (screen.origin === 'bottom-left');
   const half = screen.pixelCentre === 0 ? ' − ½' : '';
   return (
     <>
@@ -192,7 +191,7 @@ function Working() {
           <span className="sym">y</span> ={' '}
           <Fraction
             over={
-              along
+              e.screenFollowsNdc
                 ? `${figure(three[1], 4)} + 1`
                 : `1 − ${three[1] < 0 ? `(${figure(three[1], 4)})` : figure(three[1], 4)}`
             }
