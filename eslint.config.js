@@ -4,7 +4,7 @@ import globals from 'globals';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['dist/', 'node_modules/', 'test-results/'] },
+  { ignores: ['dist/', 'node_modules/', 'test-results/', '**/*.as.ts'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   {

@@ -2,6 +2,7 @@ import { addScaled, cross, dot, normalize, sub, type Vec3 } from '../math/vec3';
 import { transformDirection, transformPoint, type Mat4 } from '../math/mat4';
 import { boundingSphere, type PlacedBody, type Shape } from '../bodies/body';
 import type { CameraFrame } from '../camera/frame';
+import { firstTriangle, triangleTree, type TriangleTree } from '../kernels/triangleTree';
 import { rayThrough, type Ray } from '../convert/project';
 
 /** Where a ray passes a body's surface. Distances and points in the world; the normal is the surface's own, unit, not turned to the viewer. */
@@ -68,17 +69,37 @@ function crossings(shape: Shape, o: Vec3, d: Vec3): LocalHit[] {
     }
     case 'mesh': {
       const hits: LocalHit[] = [];
-      const at = (i: number): Vec3 => {
-        const k = shape.indices[i]! * 3;
-        return [shape.positions[k]!, shape.positions[k + 1]!, shape.positions[k + 2]!];
-      };
-      for (let i = 0; i < shape.indices.length; i += 3) {
-        const t = triangleCrossing(o, d, at(i), at(i + 1), at(i + 2));
-        if (t) hits.push({ ...t, triangle: i / 3 });
+      for (let triangle = 0; 3 * triangle < shape.indices.length; triangle++) {
+        const t = triangleCrossing(o, d, ...cornersOf(shape, triangle));
+        if (t) hits.push({ ...t, triangle });
       }
       return hits;
     }
   }
+}
+
+type Mesh = Extract<Shape, { kind: 'mesh' }>;
+
+function cornersOf({ positions, indices }: Mesh, triangle: number): [Vec3, Vec3, Vec3] {
+  const at = (corner: number): Vec3 => {
+    const k = indices[3 * triangle + corner]! * 3;
+    return [positions[k]!, positions[k + 1]!, positions[k + 2]!];
+  };
+  return [at(0), at(1), at(2)];
+}
+
+/** Meshes of more triangles than this are asked through a tree when only the first hit is wanted. */
+const treeFrom = 32;
+const trees = new WeakMap<Mesh, TriangleTree>();
+
+/** The first crossing of a mesh with from ≤ t ≤ to, as `crossings` would find it among all of them. */
+function firstCrossing(mesh: Mesh, o: Vec3, d: Vec3, from: number, to: number, backFaces: boolean): LocalHit[] {
+  let tree = trees.get(mesh);
+  if (!tree) trees.set(mesh, (tree = triangleTree(mesh.positions, mesh.indices)));
+  const hit = { triangle: -1, t: 0 };
+  if (!firstTriangle(tree, ...o, ...d, from, to, backFaces ? 0 : 1, hit)) return [];
+  const [a, b, c] = cornersOf(mesh, hit.triangle);
+  return [{ t: hit.t, normal: cross(sub(b, a), sub(c, a)), triangle: hit.triangle }];
 }
 
 /** Where a line meets a triangle (Möller and Trumbore 1997, both sides), or null. */
@@ -129,7 +150,10 @@ export function castRay(
     if (missesSphere(ray, one)) continue;
     const o = transformPoint(one.toLocal, ray.origin);
     const d = transformDirection(one.toLocal, ray.direction);
-    for (const { t, normal, triangle } of crossings(one.body.shape, o, d)) {
+    const { shape } = one.body;
+    const large = shape.kind === 'mesh' && shape.indices.length > 3 * treeFrom && !all;
+    const found = large ? firstCrossing(shape, o, d, from, to, backFaces) : crossings(shape, o, d);
+    for (const { t, normal, triangle } of found) {
       if (!(t >= from && t <= to)) continue;
       const facingNormal = worldNormal(one.toLocal, normal);
       const facing = dot(facingNormal, ray.direction) < 0 ? 'front' : 'back';
@@ -154,7 +178,7 @@ function missesSphere({ origin, direction }: Pick<Ray, 'origin' | 'direction'>, 
   if (!sphere) spheres.set(placed, (sphere = boundingSphere(placed)));
   const to = sub(sphere.centre, origin);
   const off = cross(to, direction);
-  return dot(off, off) > sphere.radius * sphere.radius * (1 + 1e-9) + 1e-18;
+  return dot(off, off) > (sphere.radius * sphere.radius * (1 + 1e-9) + 1e-18) * dot(direction, direction);
 }
 
 /** What the ray of a picture position meets between the near and the far plane (by distance ahead, as the picture shows it). */

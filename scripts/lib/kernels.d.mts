@@ -1,0 +1,3 @@
+export const kernelSource: string;
+export const kernelModule: string;
+export function compileKernels(): Promise<string>;
