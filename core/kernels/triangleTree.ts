@@ -1,5 +1,8 @@
 import { boundLevels, treeOrder, emptyTree, fanOut, type BoxTree } from './tree';
 
+/** Boxes, and the stretches of a ray in them, are grown by this share of the numbers' size: a triangle in the face of its box must not slip past by rounding. */
+const slackShare = 1e-12;
+
 /** A tree over triangles; `corners` are nine numbers a triangle in tree order, copied from the mesh it was built from. */
 export interface TriangleTree extends BoxTree {
   readonly corners: Float64Array;
@@ -42,8 +45,18 @@ export function triangleTree(
       }
     }
   }
+  pad(tree);
   boundLevels(tree);
   return tree;
+}
+
+/** Grows the boxes of the triangles by a hair, so that a ray along the face of one is never exactly on it. */
+function pad({ bounds, levels, corners }: TriangleTree): void {
+  let largest = 0;
+  for (const v of corners) largest = Math.max(largest, Math.abs(v));
+  const hair = Math.max(largest * slackShare, Number.MIN_VALUE);
+  const end = levels[1] === undefined ? 0 : levels[1] * 6;
+  for (let b = 0; b < end; b++) bounds[b]! += b % 6 < 3 ? -hair : hair;
 }
 
 /** Where a ray first meets a mesh: the triangle's index, and how far along the ray in lengths of its direction. Filled by `firstTriangle`. */
@@ -55,9 +68,6 @@ export interface TriangleHit {
 const nodes = new Int32Array(256);
 const levelsOf = new Int32Array(256);
 const enters = new Float64Array(256);
-
-/** Boxes are grown by this share of the numbers' size: a ray that runs in the face of a box must not slip past it by rounding. */
-const slackShare = 1e-12;
 
 /**
  * The first triangle that a ray passes at from ≤ t ≤ to, either face (Möller and Trumbore 1997); false when it meets none.
@@ -83,7 +93,7 @@ export function firstTriangle(
   hit.triangle = -1;
   hit.t = to;
   if (count === 0) return false;
-  // A direction of 0 becomes one too small to matter, so that no quotient is 0/0.
+  // A direction of 0 becomes one too small to matter.
   const ix = 1 / (dx === 0 ? 1e-150 : dx);
   const iy = 1 / (dy === 0 ? 1e-150 : dy);
   const iz = 1 / (dz === 0 ? 1e-150 : dz);

@@ -1,0 +1,27 @@
+import { dot, length, normalize, scale, type Vec3, type Vec4 } from '../math/vec3';
+import { mat4, type Mat4 } from '../math/mat4';
+import { answer, noAnswer, type Answer } from '../reasons';
+
+/** A light that shines along one direction everywhere, or from a point. */
+export type Light =
+  { readonly kind: 'directional'; readonly travels: Vec3 } | { readonly kind: 'point'; readonly at: Vec3 };
+
+/**
+ * The matrix that flattens the world onto a plane as a light's shadows (column vectors; divide by w): M = (P·L) I − L Pᵀ with the plane P and the light L
+ * homogeneous (`docs/derivations.md`, "Shadow on a plane"), scaled so that w is 1 for a directional light. `rayParallel` for a light along the plane, or a point light in it.
+ * A point between the light and the plane lands on its shadow; one beyond the plane or behind the light has a mirrored one, and w says so for a point light: negative.
+ */
+export function planarShadow(light: Light, plane: { readonly point: Vec3; readonly normal: Vec3 }): Answer<Mat4> {
+  const n = normalize(plane.normal);
+  if (!n) return noAnswer('rayParallel');
+  const p: Vec4 = [...n, -dot(n, plane.point)];
+  const travels = light.kind === 'directional' ? normalize(light.travels) : null;
+  if (light.kind === 'directional' && !travels) return noAnswer('rayParallel');
+  const l: Vec4 = light.kind === 'point' ? [...light.at, 1] : [...scale(travels!, -1), 0];
+  const k = p[0] * l[0] + p[1] * l[1] + p[2] * l[2] + p[3] * l[3];
+  const size = light.kind === 'point' ? length(light.at) + Math.abs(p[3]) + 1 : 1;
+  if (Math.abs(k) < 1e-12 * size) return noAnswer('rayParallel');
+  const rows: number[] = [];
+  for (let i = 0; i < 4; i++) for (let j = 0; j < 4; j++) rows.push(((i === j ? k : 0) - l[i]! * p[j]!) / k);
+  return answer(mat4(rows));
+}
