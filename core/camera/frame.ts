@@ -76,6 +76,19 @@ export function frameOf(camera: Camera, viewport: Viewport): Checked<CameraFrame
     ...[0, 0, 0, 1],
   ]);
   const projection = projectionMatrix(lens.value, -1, 1);
+  const viewProjection = multiply(multiply(projection, viewToParts), view);
+  const numbers = [view, projection, inverseProjectionMatrix(lens.value, -1, 1), viewProjection].flat();
+  if (!numbers.every(Number.isFinite) || !divisible(lens.value, viewport))
+    return {
+      ok: false,
+      problems: [
+        {
+          path: 'camera.projection',
+          message:
+            'The camera’s numbers are too far apart for doubles. Bring near, far, the picture’s size, the position and the viewport to sizes nearer to one another.',
+        },
+      ],
+    };
   return {
     ok: true,
     warnings: below(lens.warnings),
@@ -88,7 +101,7 @@ export function frameOf(camera: Camera, viewport: Viewport): Checked<CameraFrame
       view,
       cameraToWorld,
       projection: multiply(projection, viewToParts),
-      viewProjection: multiply(multiply(projection, viewToParts), view),
+      viewProjection,
     }),
   };
 }
@@ -135,6 +148,13 @@ export function inverseProjectionMatrix(lens: ResolvedProjection, zn: number, zf
   return lens.kind === 'perspective'
     ? mat4([hx / n, 0, 0, mx / n, 0, hy / n, 0, my / n, 0, 0, 0, 1, 0, 0, 1 / constant, -slope / constant])
     : mat4([hx, 0, 0, mx, 0, hy, 0, my, 0, 0, 1 / slope, -constant / slope, 0, 0, 0, 1]);
+}
+
+/** Whether everything that the mapping divides by is of a size that leaves room for the products of an answer. */
+function divisible({ kind, near, far, extents: e }: ResolvedProjection, { width, height }: Viewport): boolean {
+  const k = kind === 'perspective' ? near : 1;
+  const sizes = [width, height, (e.right - e.left) / k, (e.top - e.bottom) / k, k, far === null ? 1 : far - near];
+  return sizes.every((v) => Math.abs(v) > 1e-45 && Math.abs(v) < 1e45);
 }
 
 /** A plane of the frustum over (right, up, ahead): its unit inward normal, and n·p + offset ≥ 0 inside. */

@@ -160,15 +160,22 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
           })),
         },
 
-  visibility: (situation, { bodies, margin, method }) =>
-    chosen(situation, bodies, (placed) => {
+  visibility: (situation, { bodies, margin, method }) => {
+    const { width, height } = situation.frame.viewport;
+    if (!(Math.min(width, height) + 2 * margin > 0))
+      return failure(
+        'viewportEmpty',
+        `A margin of ${margin} leaves nothing of a viewport of ${width} × ${height}. Raise it.`,
+      );
+    return chosen(situation, bodies, (placed) => {
       const found = visibility(situation.frame, placed, { method, margin, flat: situation.flat });
       const count = (verdict: Verdict) => found.filter((one) => one.verdict === verdict).length;
       return {
         bodies: found,
         counts: { inside: count('inside'), crosses: count('crosses'), outside: count('outside') },
       };
-    }),
+    });
+  },
 
   shadowVisibility: (situation, { light, receiver, bodies }) => {
     const { expression: e, frame, flat } = situation;

@@ -39,10 +39,14 @@ export function readConventions(conventions: Conventions, at = 'conventions'): R
         message: `The ${space} axes ${right}, ${up}, ${forward} use a letter twice. Name x, y and z once each.`,
       });
   }
-  if (conventions.ndc.near === conventions.ndc.far)
+  const { near, far } = conventions.ndc;
+  if (!Number.isFinite(1 / (near - far)))
     problems.push({
       path: `${at}.ndc.far`,
-      message: `NDC near and far are both ${conventions.ndc.near}, so no depth could be told from another. Make them differ.`,
+      message:
+        near === far
+          ? `NDC near and far are both ${near}, so no depth could be told from another. Make them differ.`
+          : `NDC near and far, ${near} and ${far}, differ by less than doubles can divide by. Move them apart.`,
     });
   return problems.length ? { ok: false, problems } : { ok: true, value: expressionOf(conventions) };
 }

@@ -7,7 +7,17 @@ import { defaultConventions } from '../conventions/conventions';
  * (near below far, distinct axes, one field of view) is checked when the request is read.
  */
 
-const number = z.number();
+/**
+ * Numbers beyond this are refused: products of a few of them would leave the range of doubles on the way to an answer. Lengths that are divided by are at least
+ * its inverse, for the same reason.
+ */
+const largest = 1e30;
+const number = z.number().min(-largest).max(largest);
+const positive = z
+  .number()
+  .positive()
+  .min(1 / largest)
+  .max(largest);
 export const vec2Schema = z.tuple([number, number]);
 export const vec3Schema = z.tuple([number, number, number]);
 export const quatSchema = z.tuple([number, number, number, number]);
@@ -121,7 +131,6 @@ export const cameraSchema = z.union([camera3dSchema, camera2dSchema]);
 /** A world point: three numbers, or two with a 2D camera. */
 const pointSchema = z.union([vec3Schema, vec2Schema]);
 
-const positive = number.positive();
 const shapes = <Size extends z.ZodType>(boxSize: Size) =>
   z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('point') }),

@@ -51,7 +51,9 @@ export function aheadOf(frame: CameraFrame, across: number, upward: number, choi
 export function pictureToWorld(frame: CameraFrame, across: number, upward: number, choice: DepthChoice): Answer<Vec3> {
   const ahead = aheadOf(frame, across, upward, choice);
   if (!ahead.ok) return ahead;
-  return { ok: true, value: partsToWorld(frame, pictureToParts(frame, across, upward, ahead.value)) };
+  const value = partsToWorld(frame, pictureToParts(frame, across, upward, ahead.value));
+  // Farther than doubles reach is infinitely far as far as they can tell.
+  return value.every(Number.isFinite) ? { ok: true, value } : noAnswer('depthAtInfinity');
 }
 
 /** The points where a picture position's ray passes the near and the far plane; far is `depthAtInfinity` when it is infinite. */

@@ -99,7 +99,10 @@ function firstCrossing(mesh: Mesh, o: Vec3, d: Vec3, from: number, to: number, b
   const hit = { triangle: -1, t: 0 };
   if (!firstTriangle(tree, ...o, ...d, from, to, backFaces ? 0 : 1, hit)) return [];
   const [a, b, c] = cornersOf(mesh, hit.triangle);
-  return [{ t: hit.t, normal: cross(sub(b, a), sub(c, a)), triangle: hit.triangle }];
+  const normal = cross(sub(b, a), sub(c, a));
+  // A triangle without area is met by rounding alone: then all of them are asked.
+  if (!normalize(normal)) return crossings(mesh, o, d);
+  return [{ t: hit.t, normal, triangle: hit.triangle }];
 }
 
 /** Where a line meets a triangle (Möller and Trumbore 1997, both sides), or null. */
@@ -117,15 +120,15 @@ function triangleCrossing(o: Vec3, d: Vec3, a: Vec3, b: Vec3, c: Vec3): LocalHit
   return { t: dot(ac, q) / det, normal: cross(ab, ac) };
 }
 
-/** A body's normal in the world: the inverse transpose of its transform, so that it stays square to the surface under unequal scale. */
-function worldNormal(toLocal: Mat4, n: Vec3): Vec3 {
+/** A body's normal in the world: the inverse transpose of its transform, so that it stays square to the surface under unequal scale; null for a triangle without area. */
+function worldNormal(toLocal: Mat4, n: Vec3): Vec3 | null {
   const m = toLocal;
   const turned: Vec3 = [
     m[0]! * n[0] + m[4]! * n[1] + m[8]! * n[2],
     m[1]! * n[0] + m[5]! * n[1] + m[9]! * n[2],
     m[2]! * n[0] + m[6]! * n[1] + m[10]! * n[2],
   ];
-  return normalize(turned)!;
+  return normalize(turned);
 }
 
 export interface PickOptions {
@@ -156,6 +159,7 @@ export function castRay(
     for (const { t, normal, triangle } of found) {
       if (!(t >= from && t <= to)) continue;
       const facingNormal = worldNormal(one.toLocal, normal);
+      if (!facingNormal) continue;
       const facing = dot(facingNormal, ray.direction) < 0 ? 'front' : 'back';
       if (facing === 'back' && !backFaces) continue;
       hits.push({
