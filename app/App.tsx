@@ -24,7 +24,7 @@ function Bench({ task }: { task: Task }) {
       <Header />
       <TaskStrip />
       <Chain />
-      <Pictures />
+      <Pictures route={task.route} corner={task.corner ?? 'section'} />
       <aside className="sheet" aria-label="Worksheet">
         <div className="sheet-page">{Sheet && <Sheet />}</div>
       </aside>
@@ -98,7 +98,7 @@ export function App() {
         .map((task) => (
           <Route key={task.route} path={task.route} element={<Bench task={task} />} />
         ))}
-      <Route path="*" element={<Navigate to="/convert" replace />} />
+      <Route path="*" element={<Navigate to="/frame" replace />} />
     </Routes>
   );
 }

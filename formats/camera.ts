@@ -15,10 +15,9 @@ const radians = (degrees: number) => (degrees * Math.PI) / 180;
 export function coreCamera(camera: ProjectCamera): Camera {
   const o = camera.orientation;
   const orientation: Orientation =
-    o.kind === 'lookAt'
-      ? { kind: 'lookAt', target: o.target }
-      : { kind: 'angles', yaw: radians(o.yaw), pitch: radians(o.pitch), roll: radians(o.roll) };
+    o.kind === 'angles' ? { kind: 'angles', yaw: radians(o.yaw), pitch: radians(o.pitch), roll: radians(o.roll) } : o;
   const p = camera.projection;
+  const shaped = { shift: p.shift, ...(p.aspect !== null && { aspect: p.aspect }) };
   return {
     position: camera.position,
     orientation,
@@ -29,9 +28,9 @@ export function coreCamera(camera: ProjectCamera): Camera {
             near: p.near,
             far: p.far,
             lens: { verticalFov: radians(p.verticalFov) },
-            shift: p.shift,
+            ...shaped,
           }
-        : { kind: 'orthographic', near: p.near, far: p.far, size: { height: p.height }, shift: p.shift },
+        : { kind: 'orthographic', near: p.near, far: p.far, size: { height: p.height }, ...shaped },
   };
 }
 
@@ -62,15 +61,24 @@ const kept = expressionOf(defaultConventions);
 
 /** The camera of a project in the form of a compute request, in the conventions of `e`. */
 function expressCamera({ position, orientation: o, projection: p }: ProjectCamera, e: Expression): RequestCamera {
-  const shift = p.shift[0] || p.shift[1] ? { shift: p.shift } : {};
+  const shaped = {
+    ...((p.shift[0] || p.shift[1]) && { shift: p.shift }),
+    ...(p.aspect !== null && { aspect: p.aspect }),
+  };
+  const orientation: RequestCamera['orientation'] =
+    o.kind === 'lookAt'
+      ? { lookAt: o.target, ...(o.up && { up: o.up }) }
+      : o.kind === 'angles'
+        ? { yaw: o.yaw, pitch: o.pitch, roll: o.roll }
+        : { right: o.right, up: o.up, forward: o.forward };
   return reexpressCamera(
     {
       position,
-      orientation: o.kind === 'lookAt' ? { lookAt: o.target } : { yaw: o.yaw, pitch: o.pitch, roll: o.roll },
+      orientation,
       projection:
         p.kind === 'perspective'
-          ? { kind: 'perspective', near: p.near, far: p.far, verticalFov: p.verticalFov, ...shift }
-          : { kind: 'orthographic', near: p.near, far: p.far, height: p.height, ...shift },
+          ? { kind: 'perspective', near: p.near, far: p.far, verticalFov: p.verticalFov, ...shaped }
+          : { kind: 'orthographic', near: p.near, far: p.far, height: p.height, ...shaped },
     },
     kept,
     e,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { problemsOf } from '../core/compute/issues';
 import { conventionsSchema, quatSchema, shapeSchema, vec2Schema, vec3Schema } from '../core/compute/schema';
 import { readConventions } from '../core/compute/read';
+import { screenFits, type ScreenFit } from '../core/camera/fit';
 import { meshProblems, placeBodies } from '../core/bodies/body';
 import type { Problem } from '../core/reasons';
 
@@ -14,20 +15,25 @@ import type { Problem } from '../core/reasons';
 const number = z.number();
 
 export const orientationSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('lookAt'), target: vec3Schema }),
+  z.object({ kind: z.literal('lookAt'), target: vec3Schema, up: vec3Schema.optional() }),
   z.object({ kind: z.literal('angles'), yaw: number, pitch: number, roll: number }),
+  z.object({ kind: z.literal('basis'), right: vec3Schema, up: vec3Schema, forward: vec3Schema }),
 ]);
 
-const shift = vec2Schema.default([0, 0]);
+const shaped = {
+  shift: vec2Schema.default([0, 0]),
+  aspect: number.nullable().default(null).describe('Width over height of the picture; null is the viewport’s'),
+};
 export const projectionSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('perspective'),
     verticalFov: number,
     near: number,
     far: number.nullable().describe('null is infinity'),
-    shift,
+    sensorHeight: number.positive().default(24).describe('Millimetres; what a focal length is said for'),
+    ...shaped,
   }),
-  z.object({ kind: z.literal('orthographic'), height: number, near: number, far: number, shift }),
+  z.object({ kind: z.literal('orthographic'), height: number, near: number, far: number, ...shaped }),
 ]);
 
 export const toneSchema = z.enum(['stone', 'white', 'dark', 'roof', 'glass']);
@@ -48,6 +54,21 @@ export const bodySchema = z.object({
   handle: vec3Schema.default([0, 0, 0]),
 });
 
+export const screenSchema = z.object({
+  name: z.string().min(1),
+  width: z.int().min(1).max(16384),
+  height: z.int().min(1).max(16384),
+});
+
+/** The screens that a new project is shown on. */
+const commonScreens = [
+  { name: 'Phone, upright', width: 390, height: 844 },
+  { name: 'Phone, lying', width: 844, height: 390 },
+  { name: '16 : 9', width: 1920, height: 1080 },
+  { name: '21 : 9', width: 2560, height: 1080 },
+  { name: '4 : 3', width: 1024, height: 768 },
+];
+
 const rung = z.enum(['local', 'world', 'view', 'ndc', 'screen']);
 
 export const projectSchema = z.object({
@@ -67,6 +88,13 @@ export const projectSchema = z.object({
     orientation: orientationSchema,
     projection: projectionSchema,
   }),
+  screens: z
+    .object({
+      fit: z.enum(screenFits as [ScreenFit, ...ScreenFit[]]),
+      sizes: z.array(screenSchema).max(24),
+    })
+    .default({ fit: 'showAll', sizes: commonScreens })
+    .describe('The other screens that the picture is to be shown on, and how it is fitted to them'),
   ground: z
     .object({ name: z.string().min(1), height: number })
     .nullable()

@@ -2,14 +2,18 @@ import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, typ
 import { anglesOfBasis } from '../../core/camera/orientation';
 import { addScaled, normalize, type Vec3 } from '../../core/math/vec3';
 import { useSituation, type Situation } from '../state/derive';
-import { themeInForce, useSettings } from '../state/settings';
+import { themeInForce, useSettings, type Corner } from '../state/settings';
 import { figure } from '../ui/figures';
 import { Drawing, fitDrawing, useDrawingView } from './Drawing';
 import { headingOf, planFrame, sectionFrame, type Size } from './drawings';
 import { MainPlate, rulerX, rulerY } from './MainPlate';
 import { paletteOf, Renderer, type Picture } from './renderer';
 import { sceneOf } from './scene';
+import { layTray, screenFrame } from './screens';
 import { gridStep } from './shaders';
+import { Tray } from './Tray';
+import { mendOf } from '../shell/mends';
+import type { Problem } from '../../core/reasons';
 import { unitMark } from '../wording';
 
 const caption = 24;
@@ -56,10 +60,11 @@ const mainLight = normalize([-0.62, 0.7, 0.5])!;
 const planLight = normalize([-0.3, 0.9, 0.2])!;
 
 /** The camera's picture above, Plan and Section below: one canvas, three frames of the core, and what lies over them. */
-export function Pictures() {
+export function Pictures({ route, corner: usual }: { route: string; corner: Corner }) {
   const situation = useSituation();
   const { frame, project, placed, roots, extent, seen } = situation;
   const enlarged = useSettings((state) => state.enlarged);
+  const corner = useSettings((state) => state.corners[route]) ?? usual;
   const theme = themeInForce(useSettings((state) => state.theme));
   const box = useRef<HTMLDivElement>(null);
   const [renderer, setRenderer] = useState<Renderer | null>(null);
@@ -128,7 +133,24 @@ export function Pictures() {
         emphasis: null,
         light: planLight,
       });
-    if (slots.section) {
+    if (slots.section && corner === 'screens') {
+      const { x, y } = inner(slots.section, 0, 0);
+      const { fit, sizes } = project.screens;
+      const { scale, places } = layTray(sizes, sectionSize);
+      sizes.forEach((screen, i) => {
+        const made = screenFrame(frame, fit, screen);
+        if (!made) return;
+        const { viewport: v } = made;
+        const place = places[i]!;
+        const rect = {
+          x: x + place.x + v.x * scale,
+          y: y + place.y + v.y * scale,
+          width: v.width * scale,
+          height: v.height * scale,
+        };
+        pictures.push({ rect, frame: made, style: 'main', ground, emphasis: null, light: mainLight });
+      });
+    } else if (slots.section) {
       const own = project.probe.body === null ? null : (scene.families.get(roots.get(project.probe.body)!) ?? null);
       pictures.push({
         rect: inner(slots.section, 0, 0),
@@ -157,6 +179,8 @@ export function Pictures() {
     frame,
     project.ground,
     project.probe.body,
+    project.screens,
+    corner,
     roots,
   ]);
 
@@ -172,9 +196,7 @@ export function Pictures() {
           facts={<CameraFacts />}
         >
           <MainPlate width={slots.main.width - 2 * rulerX} height={slots.main.height - 2 * rulerY} />
-          {(seen.problems.length > 0 || failed) && (
-            <Trouble text={failed ?? seen.problems[0]!.message} stale={!failed} />
-          )}
+          {(seen.problems.length > 0 || failed) && <Trouble text={failed} problem={seen.problems[0]} />}
         </Block>
       )}
       {slots.plan && (
@@ -188,8 +210,30 @@ export function Pictures() {
         </Block>
       )}
       {slots.section && (
-        <Block slot={slots.section} name="section" title="Section" sub="along the gaze, from its right">
-          <Drawing name="section" size={sectionSize} view={sectionView} />
+        <Block
+          slot={slots.section}
+          name="section"
+          title={corner === 'screens' ? 'Screens' : 'Section'}
+          sub={corner === 'screens' ? 'at one scale' : 'along the gaze, from its right'}
+          drawing={corner === 'section'}
+          facts={
+            <button
+              className="small"
+              onClick={() =>
+                useSettings.setState(({ corners }) => ({
+                  corners: { ...corners, [route]: corner === 'screens' ? 'section' : 'screens' },
+                }))
+              }
+            >
+              {corner === 'screens' ? 'Section' : 'Screens'}
+            </button>
+          }
+        >
+          {corner === 'screens' ? (
+            <Tray size={sectionSize} />
+          ) : (
+            <Drawing name="section" size={sectionSize} view={sectionView} />
+          )}
         </Block>
       )}
     </main>
@@ -201,11 +245,21 @@ const sectionLight = ({ frame }: Situation): Vec3 => {
   return normalize(addScaled(addScaled([0, 0.66, 0], right, 0.62), heading, -0.42))!;
 };
 
-const Trouble = ({ text, stale }: { text: string; stale: boolean }) => (
-  <div className="stale-note" style={{ left: rulerX + 12, bottom: rulerY + 12 }} role="alert">
-    <b>{stale ? 'This is the last camera that could be.' : 'No pictures here.'}</b> {text}
-  </div>
-);
+/** Why the picture is not what is asked for, with the mend. */
+function Trouble({ text, problem }: { text: string | null; problem: Problem | undefined }) {
+  const { project } = useSituation();
+  const mend = text === null && problem ? mendOf(problem, project) : null;
+  return (
+    <div className="stale-note" style={{ left: rulerX + 12, bottom: rulerY + 12 }} role="alert">
+      <b>{text === null ? 'This is the last camera that could be.' : 'No pictures here.'}</b> {text ?? problem!.message}{' '}
+      {mend && (
+        <button className="plain-button" onClick={mend.run}>
+          {mend.label}
+        </button>
+      )}
+    </div>
+  );
+}
 
 function Block({
   slot,
@@ -213,6 +267,7 @@ function Block({
   title,
   sub,
   facts,
+  drawing = name !== 'main',
   children,
 }: {
   slot: Slot;
@@ -220,6 +275,8 @@ function Block({
   title: string;
   sub: string;
   facts?: ReactNode;
+  /** Whether it can be moved and so be fitted again. */
+  drawing?: boolean;
   children: ReactNode;
 }) {
   const enlarged = useSettings((state) => state.enlarged);
@@ -234,7 +291,7 @@ function Block({
         <span className="sub">{sub}</span>
         <span className="space" />
         {facts}
-        {name !== 'main' && (
+        {drawing && name !== 'main' && (
           <button
             className="small"
             onClick={() => fitDrawing(name)}

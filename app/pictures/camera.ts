@@ -19,9 +19,10 @@ export function turnTo(yaw: number, pitch: number, gesture: string): void {
   edit(
     'turn the camera',
     ({ camera }) => {
-      if (o.kind === 'angles')
-        camera.orientation = { kind: 'angles', yaw: short(wrap(yaw), 4), pitch: short(p, 4), roll: o.roll };
-      else {
+      if (o.kind !== 'lookAt') {
+        const roll = o.kind === 'angles' ? o.roll : short(degrees(anglesOfBasis(frame).roll), 4);
+        camera.orientation = { kind: 'angles', yaw: short(wrap(yaw), 4), pitch: short(p, 4), roll };
+      } else {
         const [y, q] = [(yaw * Math.PI) / 180, (p * Math.PI) / 180];
         const gaze: Vec3 = [Math.sin(y) * Math.cos(q), Math.sin(q), -Math.cos(y) * Math.cos(q)];
         camera.orientation = {

@@ -92,13 +92,16 @@ export function setProjectionKind(kind: 'perspective' | 'orthographic'): void {
             near: now.near,
             far: now.far ?? Math.max(1000, 4 * distance),
             shift: [...now.shift],
+            aspect: now.aspect,
           }
         : {
             kind: 'perspective',
             verticalFov: (2 * Math.atan(now.height / 2 / distance) * 180) / Math.PI,
             near: now.near > 0 ? now.near : 0.1,
             far: now.far,
+            sensorHeight: 24,
             shift: [...now.shift],
+            aspect: now.aspect,
           };
   });
 }

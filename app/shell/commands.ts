@@ -52,7 +52,7 @@ export function commandsFor(project: Project, tasks: readonly Task[], go: (route
 
 /** The keys that the pictures and fields answer to, for the sheet that `?` opens. */
 export const keySheet: readonly (readonly [string, string])[] = [
-  ['2', 'the Convert task; other digits, other tasks as they come'],
+  ['1, 2', 'the tasks Frame and Convert; other digits, other tasks as they come'],
   ['/', 'search commands and bodies'],
   ['?', 'this sheet'],
   ['T', 'paper or night'],

@@ -3,6 +3,9 @@ import { persist } from 'zustand/middleware';
 
 export type Theme = 'paper' | 'night';
 
+/** What can stand beside the plan. */
+export type Corner = 'section' | 'screens';
+
 interface Settings {
   /** Null follows the system. */
   readonly theme: Theme | null;
@@ -10,11 +13,13 @@ interface Settings {
   readonly sheetWidth: number;
   /** What is shown enlarged in the centre, if anything. */
   readonly enlarged: 'main' | 'plan' | 'section' | null;
+  /** What the user wants beside the plan, by the task's route. */
+  readonly corners: Readonly<Record<string, Corner>>;
 }
 
 /** How this person likes the place: kept beside the projects, no part of any. */
 export const useSettings = create<Settings>()(
-  persist((): Settings => ({ theme: null, chainWidth: 244, sheetWidth: 316, enlarged: null }), {
+  persist((): Settings => ({ theme: null, chainWidth: 244, sheetWidth: 316, enlarged: null, corners: {} }), {
     name: 'astrolabe-settings',
   }),
 );

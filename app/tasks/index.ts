@@ -1,5 +1,7 @@
 import type { ComponentType } from 'react';
+import type { Corner } from '../state/settings';
 import { convert } from './convert';
+import { frame } from './frame';
 
 export interface Task {
   readonly name: string;
@@ -8,13 +10,15 @@ export interface Task {
   readonly key: string;
   /** What the task shows, or null while it does not exist. */
   readonly Sheet: ComponentType | null;
+  /** What stands beside the plan until the user wants something else there. */
+  readonly corner?: Corner;
 }
 
 const planned = (name: string, key: string): Task => ({ name, route: name.toLowerCase(), key, Sheet: null });
 
 /** The tasks in the order in which the work is done. A new task is a folder and its line here. */
 export const tasks: readonly Task[] = [
-  planned('Frame', '1'),
+  frame,
   convert,
   planned('Order', '3'),
   planned('Pick', '4'),

@@ -5,7 +5,7 @@ import { expressionOf } from '../conventions/express';
 import { cross, distance, dot, length, negate, type Vec3 } from '../math/vec3';
 import { frameOf, type Camera } from './frame';
 import { anglesOfBasis, basisOfAngles, basisOfLookAt, orthonormalError, repairBasis, type Basis } from './orientation';
-import { resolveProjection } from './projection';
+import { lensForms, resolveProjection, verticalFovOf } from './projection';
 
 const angle = fc.double({ min: -Math.PI, max: Math.PI, noNaN: true });
 const pitch = fc.double({ min: -1.57, max: 1.57, noNaN: true });
@@ -149,6 +149,19 @@ describe('projection forms', () => {
       expect(e.top).toBeCloseTo(vertical.top, 13);
       expect(e.right).toBeCloseTo(vertical.right, 13);
     }
+  });
+  it('say one lens, and come back from each form', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.01, max: 3, noNaN: true }),
+        fc.double({ min: 0.2, max: 5, noNaN: true }),
+        (fov, aspect) => {
+          const { verticalFov, horizontalFov, diagonalFov, focalLength } = lensForms(fov, aspect, 24);
+          for (const lens of [{ verticalFov }, { horizontalFov }, { diagonalFov }, { focalLength, sensorHeight: 24 }])
+            expect(verticalFovOf(lens, aspect)).toBeCloseTo(fov, 12);
+        },
+      ),
+    );
   });
   it('shift [1, 1] puts the optical axis on the left and bottom edges', () => {
     const e = extents({ ...base, lens: { verticalFov: 1 }, shift: [1, 1] });

@@ -44,7 +44,9 @@ describe('fitting points', () => {
       ),
     );
     fc.assert(
-      fc.property(frames, (frame) => expect(fitPoints(frame, [])).toBeNull()),
+      fc.property(frames, (frame) => {
+        expect(fitPoints(frame, [])).toBeNull();
+      }),
       { numRuns: 3 },
     );
   });

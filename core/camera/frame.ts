@@ -2,7 +2,7 @@ import { add, dot, negate, normalize, scale, type Vec3, type Vec4 } from '../mat
 import { affine, mat4, multiply, type Mat4 } from '../math/mat4';
 import type { Checked, Problem } from '../reasons';
 import { resolveOrientation, type Basis, type Orientation } from './orientation';
-import { resolveProjection, type Projection, type ResolvedProjection } from './projection';
+import { resolveProjection, type Extents, type Projection, type ResolvedProjection } from './projection';
 
 export interface Camera {
   /** The eye, in world units of the inside. */
@@ -65,45 +65,58 @@ export function frameOf(camera: Camera, viewport: Viewport): Checked<CameraFrame
   if (!lens.ok) problems.push(...below(lens.problems));
   if (problems.length || !basis.ok || !lens.ok) return { ok: false, problems };
 
-  const { right, up, forward } = basis.value;
-  const cameraToWorld = affine(right, up, negate(forward), camera.position);
+  const value = assembled(basis.value, lens.value, camera.position, viewport);
+  return value
+    ? { ok: true, warnings: below(lens.warnings), value }
+    : {
+        ok: false,
+        problems: [
+          {
+            path: 'camera.projection',
+            message:
+              'The camera’s numbers are too far apart for doubles. Bring near, far, the picture’s size, the position and the viewport to sizes nearer to one another.',
+          },
+        ],
+      };
+}
+
+/** A frame from its parts, which must be right each for itself; null when they are too far apart for doubles. */
+function assembled(basis: Basis, lens: ResolvedProjection, eye: Vec3, viewport: Viewport): CameraFrame | null {
+  const { right, up, forward } = basis;
+  const cameraToWorld = affine(right, up, negate(forward), eye);
   // Written out rather than inverted: a rigid transform's inverse is its transpose, with nothing lost.
-  const eye = camera.position;
   const view = mat4([
     ...[...right, -dot(right, eye)],
     ...[...up, -dot(up, eye)],
     ...[...negate(forward), dot(forward, eye)],
     ...[0, 0, 0, 1],
   ]);
-  const projection = projectionMatrix(lens.value, -1, 1);
+  const projection = projectionMatrix(lens, -1, 1);
   const viewProjection = multiply(multiply(projection, viewToParts), view);
-  const numbers = [view, projection, inverseProjectionMatrix(lens.value, -1, 1), viewProjection].flat();
-  if (!numbers.every(Number.isFinite) || !divisible(lens.value, viewport))
-    return {
-      ok: false,
-      problems: [
-        {
-          path: 'camera.projection',
-          message:
-            'The camera’s numbers are too far apart for doubles. Bring near, far, the picture’s size, the position and the viewport to sizes nearer to one another.',
-        },
-      ],
-    };
-  return {
-    ok: true,
-    warnings: below(lens.warnings),
-    value: Object.freeze({
-      ...basis.value,
-      ...lens.value,
-      serial: ++lastSerial,
-      eye,
-      viewport,
-      view,
-      cameraToWorld,
-      projection: multiply(projection, viewToParts),
-      viewProjection,
-    }),
-  };
+  const numbers = [view, projection, inverseProjectionMatrix(lens, -1, 1), viewProjection].flat();
+  if (!numbers.every(Number.isFinite) || !divisible(lens, viewport)) return null;
+  return Object.freeze({
+    ...basis,
+    ...lens,
+    serial: ++lastSerial,
+    eye,
+    viewport,
+    view,
+    cameraToWorld,
+    projection: multiply(projection, viewToParts),
+    viewProjection,
+  });
+}
+
+/** The same camera with other edges (on the near plane in perspective) on another viewport: a snapshot of its own. Null when they are too far apart for doubles. */
+export function reframed(frame: CameraFrame, extents: Extents, viewport: Viewport): CameraFrame | null {
+  const { right, up, forward, eye } = frame;
+  const { near } = frame;
+  const lens: ResolvedProjection =
+    frame.kind === 'perspective'
+      ? { kind: 'perspective', near, far: frame.far, extents }
+      : { kind: 'orthographic', near, far: frame.far, extents };
+  return assembled({ right, up, forward }, lens, eye, viewport);
 }
 
 /** View coordinates of the inside (−z ahead) to (right, up, ahead, 1). */

@@ -53,6 +53,28 @@ function halfHeightPerDistance(lens: Lens, aspect: number): number {
   return lens.sensorHeight / (2 * lens.focalLength);
 }
 
+/** The vertical field of view, in radians, of a lens in any of its forms, for a picture of the given aspect. Its inverse is `lensForms`. */
+export const verticalFovOf = (lens: Lens, aspect: number): number => 2 * Math.atan(halfHeightPerDistance(lens, aspect));
+
+/** Every form in which a lens can be said. Angles in radians; the focal length in the unit of the sensor's height. */
+export interface LensForms {
+  readonly verticalFov: number;
+  readonly horizontalFov: number;
+  readonly diagonalFov: number;
+  readonly focalLength: number;
+}
+
+/** A vertical field of view, said in every form, for a picture of the given aspect and a sensor of the given height. */
+export function lensForms(verticalFov: number, aspect: number, sensorHeight: number): LensForms {
+  const half = Math.tan(verticalFov / 2);
+  return {
+    verticalFov,
+    horizontalFov: 2 * Math.atan(half * aspect),
+    diagonalFov: 2 * Math.atan(half * Math.hypot(1, aspect)),
+    focalLength: sensorHeight / (2 * half),
+  };
+}
+
 /** The whole angle, in radians, over which an extent of `size` at distance `near` is seen. */
 export const fieldOfView = (size: number, near: number): number => 2 * Math.atan(size / (2 * near));
 

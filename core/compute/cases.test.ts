@@ -33,8 +33,8 @@ const axis: [number, number] = [250, 250];
 const turned: [number, number, number, number] = [0, Math.sin(-0.5 * Math.atan2(4, 3)), 0, Math.cos(-0.5 * Math.atan2(4, 3))]; // prettier-ignore
 
 type Query = ComputeRequest['queries'][number];
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- an answer is whatever its operation gives
 function ask(query: Omit<Query, 'id'>, part: Partial<ComputeRequest> = {}): Record<string, any> {
-  // eslint-disable-line @typescript-eslint/no-explicit-any -- prettier-ignore
   const made = compute({ astrolabe: 1, viewport: { width: 1000, height: 500 }, camera, queries: [{ id: 'q', ...query }], ...part }); // prettier-ignore
   if (!made.ok) throw new Error(made.problem.errors[0]!.message);
   return { ...made.response.results[0], camera: made.response.camera };

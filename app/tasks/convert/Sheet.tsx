@@ -1,14 +1,12 @@
 import { BackToWorld } from './BackToWorld';
-import { CameraSection } from './CameraSection';
 import { PointToScreen } from './PointToScreen';
 
-/** Convert: a world point to the screen, a pixel back to the world, and the camera between them. */
+/** Convert: a world point to the screen, and a pixel back to the world. */
 export function ConvertSheet() {
   return (
     <>
       <PointToScreen />
       <BackToWorld />
-      <CameraSection />
     </>
   );
 }

@@ -1,0 +1,82 @@
+import { useSituation } from '../state/derive';
+import { edit } from '../state/document';
+import { figure } from '../ui/figures';
+import { unitMark } from '../wording';
+import type { Size } from './drawings';
+import { n2 } from './marks';
+import { layTray, screenFrame } from './screens';
+
+/** The screens side by side at true proportion, with what each shows. Their pictures are drawn below by the renderer. */
+export function Tray({ size }: { size: Size }) {
+  const { frame, project, chain } = useSituation();
+  const { fit, sizes } = project.screens;
+  const { scale, places } = layTray(sizes, size);
+  const ahead = chain.ok && chain.value.parts[2] > 0 ? chain.value.parts[2] : null;
+  const mark = unitMark(project.unit);
+  return (
+    <svg
+      className="overlay"
+      width={size.width}
+      height={size.height}
+      viewBox={`0 0 ${size.width} ${size.height}`}
+      role="group"
+      aria-label="Screens"
+    >
+      {sizes.map((screen, i) => {
+        const { x, y, width, height } = places[i]!;
+        const made = screenFrame(frame, fit, screen);
+        const v = made?.viewport;
+        const middle = n2(x + width / 2);
+        const k = made && frame.kind === 'perspective' && ahead !== null ? ahead / frame.near : 1;
+        const seen =
+          made && (frame.kind === 'orthographic' || ahead !== null)
+            ? [made.extents.right - made.extents.left, made.extents.top - made.extents.bottom].map((s) =>
+                figure(Math.abs(s) * k, 0),
+              )
+            : null;
+        return (
+          <g key={i}>
+            {v && (v.width < screen.width || v.height < screen.height) && (
+              <path
+                className="tray-bars"
+                fillRule="evenodd"
+                d={`M${n2(x)} ${n2(y)}h${n2(width)}v${n2(height)}h${n2(-width)}ZM${n2(x + v.x * scale)} ${n2(y + v.y * scale)}v${n2(v.height * scale)}h${n2(v.width * scale)}v${n2(-v.height * scale)}Z`}
+              />
+            )}
+            <rect className="neat" x={n2(x)} y={n2(y)} width={n2(width)} height={n2(height)} />
+            <rect
+              className="tray-pick"
+              x={n2(x)}
+              y={n2(y)}
+              width={n2(width)}
+              height={n2(height)}
+              role="button"
+              tabIndex={0}
+              aria-label={`Take ${screen.name}, ${screen.width} × ${screen.height}, as the viewport`}
+              onClick={() => take(screen)}
+              onKeyDown={(event) => event.key === 'Enter' && take(screen)}
+            >
+              <title>{`${screen.name}: take ${screen.width} × ${screen.height} as the viewport`}</title>
+            </rect>
+            <text className="nm" x={middle} y={n2(y + height + 12)} textAnchor="middle">
+              {screen.width}×{screen.height}
+            </text>
+            {seen && (
+              <text className="lb m2" x={middle} y={n2(y + height + 25)} textAnchor="middle">
+                {`${seen[0]} × ${seen[1]} ${mark}`}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {!sizes.length && (
+        <text className="se m2" x={size.width / 2} y={size.height / 2} textAnchor="middle">
+          No screens in the tray
+        </text>
+      )}
+    </svg>
+  );
+}
+
+const take = ({ width, height }: Size) =>
+  edit('take a screen as the viewport', (draft) => void Object.assign(draft.viewport, { width, height }));

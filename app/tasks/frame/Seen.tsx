@@ -1,0 +1,157 @@
+import { useState } from 'react';
+import { boundingSphere } from '../../../core/bodies/body';
+import { letterOf } from '../../../core/conventions/axes';
+import { pixelsPerUnit } from '../../../core/convert/project';
+import { classifySpheres, planeKernel, sphereVerdict } from '../../../core/kernels/spheres';
+import { memo, useSituation, type Situation } from '../../state/derive';
+import { figure } from '../../ui/figures';
+import { Glyph } from '../../ui/Glyph';
+import { NumberField } from '../../ui/NumberField';
+import { lengths } from '../../ui/parseNumber';
+import { mendOf } from '../../shell/mends';
+import { singular } from '../../wording';
+import { fitEverything, fitProbed, fitRectangle, sizeAt, subjectOf, type Rectangle } from './edits';
+import { Line } from './Line';
+
+const spheres = memo((placed: Situation['placed']) =>
+  Float64Array.from(
+    [...placed.values()].flatMap((one) => {
+      const { centre, radius } = boundingSphere(one);
+      return [...centre, radius];
+    }),
+  ),
+);
+
+/** How many bodies have a part in the picture, by the spheres round them: never too few. */
+const inView = memo((frame: Situation['frame'], placed: Situation['placed']): number => {
+  const verdicts = new Uint8Array(placed.size);
+  classifySpheres(planeKernel(frame), spheres(placed), verdicts);
+  return verdicts.reduce((sum, v) => sum + (v === sphereVerdict.outside ? 0 : 1), 0);
+});
+
+const short = (v: number) => figure(v, Number.isInteger(v) || v >= 1000 ? 0 : v >= 100 ? 1 : 2);
+
+/** What the camera sees, in world units where it matters, and the ways to have it see something. */
+export function Seen() {
+  const situation = useSituation();
+  const { frame, placed, project, seen } = situation;
+  const { unit } = project;
+  const subject = subjectOf(situation);
+  const [width, height] = sizeAt(frame, subject.ahead);
+  const [across] = pixelsPerUnit(frame, subject.ahead);
+  const count = inView(frame, placed);
+  const probed = project.bodies.find(({ id }) => id === project.probe.body);
+  const at = (label: string, ahead: number) => {
+    const [w, h] = sizeAt(frame, ahead);
+    return (
+      <div className="line" key={label}>
+        {label}
+        <span className="right">
+          {short(w)} × {short(h)}
+        </span>
+      </div>
+    );
+  };
+  return (
+    <section aria-label="What the camera sees">
+      <h2>What the camera sees</h2>
+      {seen.problems.map((problem) => {
+        const mend = mendOf(problem, project);
+        return (
+          <p key={problem.path} className="field-note" role="alert">
+            <code>{problem.path.replace(/^camera\./, '')}</code> {problem.message} The pictures show the last camera
+            that could be.{' '}
+            {mend && (
+              <button className="plain-button" onClick={mend.run}>
+                {mend.label}
+              </button>
+            )}
+          </p>
+        );
+      })}
+      <Line label="Subject">
+        <b className="overflow-hidden text-ellipsis">{subject.name}</b>
+        <span className="ml-auto font-mono">{figure(subject.ahead, 2)} ahead</span>
+      </Line>
+      <div className="result">
+        <div className="big">
+          <output data-testid="seen-size">
+            {short(width)} × {short(height)}
+          </output>
+          <u>{unit}</u>
+        </div>
+        <div className="line">
+          {figure(across, across < 10 ? 2 : 1)} px per {singular(unit)}
+        </div>
+        {frame.kind === 'perspective' && at(`at near ${short(frame.near)}`, frame.near)}
+        {frame.kind === 'perspective' && frame.far !== null && at(`at far ${short(frame.far)}`, frame.far)}
+        <div className="line">
+          <Glyph kind={count ? 'inside' : 'outside'} size={11} />
+          <b className={count ? 'tl' : 'pl'}>
+            {count ? `${count} of ${placed.size} bodies in view` : placed.size ? 'No body in view' : 'No bodies yet'}
+          </b>
+        </div>
+      </div>
+      <div className="mt-2 flex flex-wrap gap-1">
+        {probed && (
+          <button className="plain-button" onClick={fitProbed}>
+            Fit {probed.name}
+          </button>
+        )}
+        <button className="plain-button" onClick={fitEverything} disabled={!placed.size}>
+          Fit everything
+        </button>
+      </div>
+      <FitRectangle />
+    </section>
+  );
+}
+
+/** A rectangle on the level, from the numbers that its edges have in the world. */
+function FitRectangle() {
+  const { expression: e, project, extent } = useSituation();
+  const round = (v: number) => Math.round(v / 5) * 5;
+  const [open, setOpen] = useState(false);
+  const [rectangle, setRectangle] = useState<Rectangle>(() => ({
+    right: [round(extent.centre[0] - 40), round(extent.centre[0] + 40)],
+    ahead: [round(-extent.centre[2] - 40), round(-extent.centre[2] + 40)],
+    height: project.ground?.height ?? 0,
+  }));
+  const { world } = e.conventions;
+  const side = (axis: 'right' | 'ahead', end: 0 | 1) => {
+    const pair = rectangle[axis];
+    const value = e.toPair('forward', axis === 'right' ? [pair[end], 0] : [0, pair[end]])[axis === 'right' ? 0 : 1];
+    const set = (shown: number) => {
+      const inside = e.fromPair('forward', axis === 'right' ? [shown, 0] : [0, shown])[axis === 'right' ? 0 : 1];
+      setRectangle((now) => ({ ...now, [axis]: end === 0 ? [inside, now[axis][1]] : [now[axis][0], inside] }));
+    };
+    return (
+      <NumberField
+        name={`Rectangle ${axis} ${end === 0 ? 'from' : 'to'}`}
+        width={74}
+        value={value}
+        units={lengths}
+        onChange={set}
+      />
+    );
+  };
+  if (!open)
+    return (
+      <button className="fold" onClick={() => setOpen(true)}>
+        Fit a world rectangle…
+      </button>
+    );
+  return (
+    <div className="mt-1">
+      {(['right', 'ahead'] as const).map((axis) => (
+        <Line key={axis} label={`${letterOf(world[axis === 'right' ? 'right' : 'forward'])} from, to`}>
+          {side(axis, 0)}
+          {side(axis, 1)}
+        </Line>
+      ))}
+      <button className="plain-button mt-1" onClick={() => fitRectangle(rectangle)}>
+        Fit the rectangle
+      </button>
+    </div>
+  );
+}
