@@ -106,9 +106,31 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
   }, []);
   useEffect(() => renderer?.setScene(scene), [renderer, scene]);
 
+  // The screens follow when the camera rests: five more pictures would halve the pace of a drag.
+  const rested = useAtRest(frame, 120);
+  const { fit, sizes } = project.screens;
+  const ground = project.ground?.height ?? null;
+  const tray = useMemo((): Picture[] => {
+    if (!slots.section || corner !== 'screens') return [];
+    const { x, y } = slots.section;
+    const { scale, places } = layTray(sizes, sectionSize);
+    return sizes.flatMap((screen, i) => {
+      const made = screenFrame(rested, fit, screen);
+      if (!made) return [];
+      const { viewport: v } = made;
+      const place = places[i]!;
+      const rect = {
+        x: x + place.x + v.x * scale,
+        y: y + caption + place.y + v.y * scale,
+        width: v.width * scale,
+        height: v.height * scale,
+      };
+      return [{ rect, frame: made, style: 'main', ground, emphasis: null, light: mainLight }];
+    });
+  }, [slots.section, corner, sizes, fit, sectionSize, rested, ground]);
+
   useEffect(() => {
     const pictures: Picture[] = [];
-    const ground = project.ground?.height ?? null;
     const inner = (slot: Slot, dx: number, dy: number) => ({
       x: slot.x + dx,
       y: slot.y + caption + dy,
@@ -134,22 +156,7 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
         light: planLight,
       });
     if (slots.section && corner === 'screens') {
-      const { x, y } = inner(slots.section, 0, 0);
-      const { fit, sizes } = project.screens;
-      const { scale, places } = layTray(sizes, sectionSize);
-      sizes.forEach((screen, i) => {
-        const made = screenFrame(frame, fit, screen);
-        if (!made) return;
-        const { viewport: v } = made;
-        const place = places[i]!;
-        const rect = {
-          x: x + place.x + v.x * scale,
-          y: y + place.y + v.y * scale,
-          width: v.width * scale,
-          height: v.height * scale,
-        };
-        pictures.push({ rect, frame: made, style: 'main', ground, emphasis: null, light: mainLight });
-      });
+      pictures.push(...tray);
     } else if (slots.section) {
       const own = project.probe.body === null ? null : (scene.families.get(roots.get(project.probe.body)!) ?? null);
       pictures.push({
@@ -177,9 +184,9 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
     size,
     theme,
     frame,
-    project.ground,
+    ground,
     project.probe.body,
-    project.screens,
+    tray,
     corner,
     roots,
   ]);
@@ -230,7 +237,7 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
           }
         >
           {corner === 'screens' ? (
-            <Tray size={sectionSize} />
+            <Tray size={sectionSize} frame={rested} />
           ) : (
             <Drawing name="section" size={sectionSize} view={sectionView} />
           )}
@@ -238,6 +245,16 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
       )}
     </main>
   );
+}
+
+/** A value once it has been the same for a while. */
+function useAtRest<T>(value: T, milliseconds: number): T {
+  const [rested, setRested] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(value), milliseconds);
+    return () => clearTimeout(timer);
+  }, [value, milliseconds]);
+  return rested;
 }
 
 const sectionLight = ({ frame }: Situation): Vec3 => {

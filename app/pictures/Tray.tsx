@@ -1,4 +1,7 @@
-import { useSituation } from '../state/derive';
+import { memo } from 'react';
+import type { CameraFrame } from '../../core/camera/frame';
+import { worldToParts } from '../../core/convert/project';
+import { usePart } from '../state/derive';
 import { edit } from '../state/document';
 import { figure } from '../ui/figures';
 import { unitMark } from '../wording';
@@ -7,12 +10,17 @@ import { n2 } from './marks';
 import { layTray, screenFrame } from './screens';
 
 /** The screens side by side at true proportion, with what each shows. Their pictures are drawn below by the renderer. */
-export function Tray({ size }: { size: Size }) {
-  const { frame, project, chain } = useSituation();
-  const { fit, sizes } = project.screens;
+export const Tray = memo(function Tray({ size, frame }: { size: Size; frame: CameraFrame }) {
+  const { screens, unit, probe } = usePart(({ project, chain }) => ({
+    screens: project.screens,
+    unit: project.unit,
+    probe: chain.ok ? chain.value.world : null,
+  }));
+  const { fit, sizes } = screens;
   const { scale, places } = layTray(sizes, size);
-  const ahead = chain.ok && chain.value.parts[2] > 0 ? chain.value.parts[2] : null;
-  const mark = unitMark(project.unit);
+  const distance = probe && worldToParts(frame, probe)[2];
+  const ahead = distance !== null && distance > 0 ? distance : null;
+  const mark = unitMark(unit);
   return (
     <svg
       className="overlay"
@@ -76,7 +84,7 @@ export function Tray({ size }: { size: Size }) {
       )}
     </svg>
   );
-}
+});
 
 const take = ({ width, height }: Size) =>
   edit('take a screen as the viewport', (draft) => void Object.assign(draft.viewport, { width, height }));

@@ -1,3 +1,4 @@
+import { useShallow } from 'zustand/react/shallow';
 import { boundingSphere, placeBodies, type PlacedBody } from '../../core/bodies/body';
 import { frameOf, type CameraFrame } from '../../core/camera/frame';
 import { expressionOf, type Expression } from '../../core/conventions/express';
@@ -160,4 +161,17 @@ export function currentSituation(): Situation {
   const { project } = useDocument.getState();
   if (!project) throw new Error('no project is open');
   return situationOf(project);
+}
+
+/**
+ * A few values of the situation, flat in one object: the component is rendered anew only when one of them is another. For what does not change
+ * while the camera is moved.
+ */
+export function usePart<Part extends object>(select: (situation: Situation) => Part): Part {
+  return useDocument(
+    useShallow(({ project }) => {
+      if (!project) throw new Error('no project is open');
+      return select(situationOf(project));
+    }),
+  );
 }

@@ -1,4 +1,4 @@
-import { useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useId, useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { flushSync } from 'react-dom';
 import { cancelGesture, endGesture } from '../state/document';
 import { editable } from './figures';
@@ -24,6 +24,12 @@ function useNumber({ value, onChange, step = 1, units, refuse, shown = editable 
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const started = useRef(false);
+  // The text is put in by hand: a controlled input writes its attribute too, which costs more than all the rest where many numbers change at once.
+  const element = useRef<HTMLInputElement>(null);
+  const now = text ?? shown(value);
+  useLayoutEffect(() => {
+    if (element.current && element.current.value !== now) element.current.value = now;
+  }, [now]);
 
   const offer = (next: number) => {
     const reason = refuse?.(next) ?? null;
@@ -45,42 +51,44 @@ function useNumber({ value, onChange, step = 1, units, refuse, shown = editable 
     started.current = false;
     endGesture();
   };
-  return {
-    text: text ?? shown(value),
-    wrong,
-    nudge,
-    scale,
-    finish,
-    input: {
-      onFocus: (event: { currentTarget: HTMLInputElement }) => {
-        // At once, so that what is typed next replaces the whole number rather than being put behind it.
-        flushSync(() => setText(editable(value)));
-        event.currentTarget.select();
-      },
-      onChange: (event: { currentTarget: HTMLInputElement }) => {
-        const typed = event.currentTarget.value;
-        setText(typed);
-        const parsed = parseNumber(typed, units);
-        if (parsed === null) setWrong(typed.trim() ? 'This is not a number yet.' : null);
-        else offer(parsed);
-      },
-      onKeyDown: (event: KeyboardEvent<HTMLInputElement>) => {
-        if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
-          event.preventDefault();
-          nudge(scale(event) * (event.key === 'ArrowUp' ? 1 : -1));
-        } else if (event.key === 'Enter') event.currentTarget.blur();
-        else if (event.key === 'Escape') {
-          event.stopPropagation();
-          if (started.current) cancelGesture(gesture);
-          event.currentTarget.blur();
-        }
-      },
-      onWheel: (event: { currentTarget: HTMLInputElement; deltaY: number; shiftKey: boolean; altKey: boolean }) => {
-        if (document.activeElement === event.currentTarget) nudge(scale(event) * (event.deltaY < 0 ? 1 : -1));
-      },
-      onBlur: finish,
+  // The handlers never change: an input whose props are the same is left alone when its number is rendered anew.
+  const latest = useRef({ value, units, offer, nudge, scale, finish, gesture, started });
+  useLayoutEffect(() => {
+    latest.current = { value, units, offer, nudge, scale, finish, gesture, started };
+  });
+  const [input] = useState(() => ({
+    ref: element,
+    onFocus: (event: { currentTarget: HTMLInputElement }) => {
+      // At once, so that what is typed next replaces the whole number rather than being put behind it.
+      flushSync(() => setText(editable(latest.current.value)));
+      event.currentTarget.select();
     },
-  };
+    onChange: (event: { currentTarget: HTMLInputElement }) => {
+      const typed = event.currentTarget.value;
+      setText(typed);
+      const parsed = parseNumber(typed, latest.current.units);
+      if (parsed === null) setWrong(typed.trim() ? 'This is not a number yet.' : null);
+      else latest.current.offer(parsed);
+    },
+    onKeyDown: (event: KeyboardEvent<HTMLInputElement>) => {
+      const now = latest.current;
+      if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+        event.preventDefault();
+        now.nudge(now.scale(event) * (event.key === 'ArrowUp' ? 1 : -1));
+      } else if (event.key === 'Enter') event.currentTarget.blur();
+      else if (event.key === 'Escape') {
+        event.stopPropagation();
+        if (now.started.current) cancelGesture(now.gesture);
+        event.currentTarget.blur();
+      }
+    },
+    onWheel: (event: { currentTarget: HTMLInputElement; deltaY: number; shiftKey: boolean; altKey: boolean }) => {
+      const now = latest.current;
+      if (document.activeElement === event.currentTarget) now.nudge(now.scale(event) * (event.deltaY < 0 ? 1 : -1));
+    },
+    onBlur: () => latest.current.finish(),
+  }));
+  return { wrong, nudge, scale, finish, input };
 }
 
 /** A number alone, as the driven rung has it. */
@@ -93,7 +101,6 @@ export function NumberInput(props: NumberInputProps) {
       title={number.wrong ?? undefined}
       inputMode="decimal"
       spellCheck={false}
-      value={number.text}
       {...number.input}
     />
   );
@@ -139,7 +146,6 @@ export function NumberField(props: NumberFieldProps) {
         aria-invalid={number.wrong !== null}
         inputMode="decimal"
         spellCheck={false}
-        value={number.text}
         {...number.input}
       />
       {unit && <em>{unit}</em>}

@@ -1,5 +1,5 @@
 import { depthCoefficients } from './frame';
-import type { ResolvedProjection } from './projection';
+import type { DepthRange } from './projection';
 
 /** How a depth buffer keeps a depth of 0…1: as a whole number of so many bits, or as a float of 32 bits (IEEE 754 binary32). */
 export type DepthFormat = 'unorm16' | 'unorm24' | 'float32';
@@ -25,7 +25,7 @@ export function depthStep(format: DepthFormat, depth: number): number {
  * are densest at 0. Null outside near…far.
  */
 export function depthResolution(
-  lens: ResolvedProjection,
+  lens: DepthRange,
   ahead: number,
   format: DepthFormat,
   reversed: boolean,

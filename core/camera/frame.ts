@@ -2,7 +2,13 @@ import { add, dot, negate, normalize, scale, type Vec3, type Vec4 } from '../mat
 import { affine, mat4, multiply, type Mat4 } from '../math/mat4';
 import type { Checked, Problem } from '../reasons';
 import { resolveOrientation, type Basis, type Orientation } from './orientation';
-import { resolveProjection, type Extents, type Projection, type ResolvedProjection } from './projection';
+import {
+  resolveProjection,
+  type DepthRange,
+  type Extents,
+  type Projection,
+  type ResolvedProjection,
+} from './projection';
 
 export interface Camera {
   /** The eye, in world units of the inside. */
@@ -129,11 +135,7 @@ const spread = (low: number, high: number) => [2 / (high - low), -(high + low) /
  * The part of NDC depth that grows with the distance ahead f: clip depth = slope·f + constant (perspective, w = f) or the same over w = 1.
  * `zn` and `zf` are the NDC depths of near and far. Derivation: `docs/derivations.md`, "Depth".
  */
-export function depthCoefficients(
-  lens: ResolvedProjection,
-  zn: number,
-  zf: number,
-): { slope: number; constant: number } {
+export function depthCoefficients(lens: DepthRange, zn: number, zf: number): { slope: number; constant: number } {
   const { near: n, far: F } = lens;
   if (lens.kind === 'orthographic')
     return { slope: (zf - zn) / (lens.far - n), constant: (zn * lens.far - zf * n) / (lens.far - n) };

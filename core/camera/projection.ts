@@ -38,10 +38,13 @@ export interface Extents {
   readonly top: number;
 }
 
+/** What the depth of a projection follows from. */
+export type DepthRange =
+  | { readonly kind: 'perspective'; readonly near: number; readonly far: number | null }
+  | { readonly kind: 'orthographic'; readonly near: number; readonly far: number };
+
 /** A projection reduced to what the mapping needs. */
-export type ResolvedProjection =
-  | { readonly kind: 'perspective'; readonly near: number; readonly far: number | null; readonly extents: Extents }
-  | { readonly kind: 'orthographic'; readonly near: number; readonly far: number; readonly extents: Extents };
+export type ResolvedProjection = DepthRange & { readonly extents: Extents };
 
 const degrees = (radians: number) => Number(((radians * 180) / Math.PI).toPrecision(10));
 

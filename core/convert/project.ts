@@ -1,5 +1,6 @@
 import { add, addScaled, dot, normalize, scale, sub, type Vec2, type Vec3 } from '../math/vec3';
 import type { CameraFrame, PlaneName } from '../camera/frame';
+import type { ResolvedProjection } from '../camera/projection';
 import { answer, noAnswer, type Answer } from '../reasons';
 
 /*
@@ -138,7 +139,7 @@ export function rayThrough(frame: CameraFrame, across: number, upward: number): 
 }
 
 /** Pixels that one world unit along the camera's right, and along its up, spans at a distance ahead (above 0 in perspective). */
-export function pixelsPerUnit(frame: CameraFrame, ahead: number): Vec2 {
+export function pixelsPerUnit(frame: ResolvedProjection & Pick<CameraFrame, 'viewport'>, ahead: number): Vec2 {
   const { extents: e, viewport: v } = frame;
   const k = frame.kind === 'perspective' ? frame.near / ahead : 1;
   return [Math.abs((v.width / (e.right - e.left)) * k), Math.abs((v.height / (e.top - e.bottom)) * k)];

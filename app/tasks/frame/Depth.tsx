@@ -1,8 +1,8 @@
 import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { depthResolution, type DepthFormat } from '../../../core/camera/depthPrecision';
-import type { ResolvedProjection } from '../../../core/camera/projection';
-import { useSituation } from '../../state/derive';
+import type { DepthRange } from '../../../core/camera/projection';
+import { usePart } from '../../state/derive';
 import { figure } from '../../ui/figures';
 import { subjectOf } from './edits';
 
@@ -25,7 +25,7 @@ const curves: readonly Curve[] = [
 const steps = 72;
 
 /** Distances from near to far (or to where an infinite one has stopped mattering), even by their logarithm, with what each format tells apart there. */
-function sample(lens: ResolvedProjection, to: number): Record<string, number>[] {
+function sample(lens: DepthRange, to: number): Record<string, number>[] {
   const from = Math.max(lens.near, to / 1e5);
   return Array.from({ length: steps + 1 }, (_, i) => {
     const ahead = Math.min(to, from * (to / from) ** (i / steps));
@@ -48,25 +48,17 @@ const decades = (low: number, high: number) => {
 
 /** What two surfaces must be apart for the depth buffer to tell them, against the distance ahead. */
 export default function Depth() {
-  const situation = useSituation();
-  const { frame, project } = situation;
-  const subject = subjectOf(situation);
+  // The picture's edges play no part: while the camera is turned and widened nothing here is drawn anew.
+  const { near, far, kind, unit, subject, from } = usePart((situation) => {
+    const { frame, project } = situation;
+    const { name, ahead } = subjectOf(situation);
+    return { near: frame.near, far: frame.far, kind: frame.kind, unit: project.unit, subject: name, from: ahead };
+  });
   const [held, setHeld] = useState<number | null>(null);
-  const { near, far, kind, extents } = frame;
-  // The picture's edges play no part: while the camera is moved and widened the chart is not drawn anew.
   const to = far ?? near * 1e5;
-  const data = useMemo(
-    () =>
-      sample(
-        (kind === 'perspective'
-          ? { kind, near, far, extents }
-          : { kind, near, far: far!, extents }) as ResolvedProjection,
-        to,
-      ),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [kind, near, far, to],
-  );
-  const ahead = Math.min(to, Math.max(near, held ?? subject.ahead));
+  const lens = useMemo(() => ({ kind, near, far }) as DepthRange, [kind, near, far]);
+  const data = useMemo(() => sample(lens, to), [lens, to]);
+  const ahead = Math.min(to, Math.max(near, held ?? from));
   const chart = useMemo(() => {
     const values = data.flatMap((row) => curves.map(({ key }) => row[key]!)).filter((v) => v > 0);
     if (!values.length) return null;
@@ -121,19 +113,17 @@ export default function Depth() {
       </ResponsiveContainer>
     );
   }, [data, to]);
-  const lens = frame as ResolvedProjection;
   return (
     <section aria-label="Depth resolution">
       <h2>Depth resolution</h2>
       <p className="text-[12px] leading-4 text-ink2">
-        How far apart two surfaces must be, in {project.unit}, for the depth buffer to tell them, against the distance
-        ahead.
+        How far apart two surfaces must be, in {unit}, for the depth buffer to tell them, against the distance ahead.
       </p>
       <div className="depth-chart" aria-hidden="true">
         {chart}
       </div>
       <div className="rule">
-        {held === null ? `At ${subject.name}` : 'Under the pointer'} <em>{figure(ahead, 2)} ahead</em>
+        {held === null ? `At ${subject}` : 'Under the pointer'} <em>{figure(ahead, 2)} ahead</em>
       </div>
       {curves.map(({ key, label, colour, dash, format, reversed }) => {
         const value = depthResolution(lens, ahead, format, reversed);
@@ -149,7 +139,7 @@ export default function Depth() {
           </div>
         );
       })}
-      {frame.kind === 'orthographic' && (
+      {kind === 'orthographic' && (
         <p className="text-[11.5px] text-ink2">Orthographic depth is even: whole numbers lose nothing at a distance.</p>
       )}
     </section>

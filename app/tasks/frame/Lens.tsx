@@ -1,6 +1,6 @@
 import { lensForms, verticalFovOf, type Extents, type Lens as CoreLens } from '../../../core/camera/projection';
 import { setProjectionKind } from '../../shell/actions';
-import { useSituation } from '../../state/derive';
+import { usePart } from '../../state/derive';
 import { Choice } from '../../ui/Choice';
 import { NumberField } from '../../ui/NumberField';
 import { figure } from '../../ui/figures';
@@ -11,11 +11,16 @@ import { Line, Number6 } from './Line';
 
 const millimetres = { mm: 1, cm: 10, m: 1000 };
 
+/** What the lens follows from, the eye and the gaze left out. */
+const useLens = () =>
+  usePart(({ project, expression: e, frame }) => ({
+    ...{ p: project.camera.projection, unit: project.unit, viewport: project.viewport, e },
+    ...{ kind: frame.kind, far: frame.far, ...frame.extents },
+  }));
+
 /** The projection in every form in which it can be said, each of them kept in step with the others. */
 export function Lens() {
-  const { project, expression: e, frame } = useSituation();
-  const { camera, unit } = project;
-  const p = camera.projection;
+  const { p, unit, e, kind, far } = useLens();
   return (
     <section aria-label="Lens" id="lens">
       <h2>Lens</h2>
@@ -48,7 +53,7 @@ export function Lens() {
         </span>
         {e.conventions.ndc.near > e.conventions.ndc.far && <span className="ml-auto text-ink2">reversed</span>}
       </Line>
-      {frame.kind === 'perspective' && frame.far === null && (
+      {kind === 'perspective' && far === null && (
         <p className="mt-1 text-[11.5px] text-ink2">
           Without a far limit the matrix is the limit itself, not a large number.
         </p>
@@ -59,12 +64,11 @@ export function Lens() {
 
 /** Fields of view and focal length: typing one sets the vertical field, and the rest follow. */
 function Fields() {
-  const { project, expression: e, frame } = useSituation();
-  const p = project.camera.projection;
+  const { p, e, viewport } = useLens();
   if (p.kind !== 'perspective') return null;
   const unit = e.conventions.angles.unit;
   const mark = unit === 'degrees' ? '°' : 'rad';
-  const aspect = p.aspect ?? frame.viewport.width / frame.viewport.height;
+  const aspect = p.aspect ?? viewport.width / viewport.height;
   const forms = lensForms(radians(p.verticalFov), aspect, p.sensorHeight);
   const set = (lens: CoreLens, gesture: string) =>
     changeCamera(
@@ -147,10 +151,8 @@ function Fields() {
 
 /** Height, width and pixels per unit of an orthographic picture. */
 function Sizes() {
-  const { project, frame } = useSituation();
-  const p = project.camera.projection;
+  const { p, unit, viewport: v } = useLens();
   if (p.kind !== 'orthographic') return null;
-  const { viewport: v } = frame;
   const aspect = p.aspect ?? v.width / v.height;
   const set = (height: number, gesture: string) =>
     changeCamera(
@@ -163,13 +165,13 @@ function Sizes() {
   return (
     <>
       <Line label="Height">
-        <Number6 name="Height" value={p.height} unit={project.unit} units={lengths} onChange={set} />
+        <Number6 name="Height" value={p.height} unit={unit} units={lengths} onChange={set} />
       </Line>
       <Line label="Width">
         <Number6
           name="Width"
           value={tidy(p.height * aspect)}
-          unit={project.unit}
+          unit={unit}
           units={lengths}
           onChange={(width, gesture) => set(width / aspect, gesture)}
         />
@@ -189,8 +191,7 @@ function Sizes() {
 }
 
 function Far() {
-  const { project } = useSituation();
-  const p = project.camera.projection;
+  const { p, unit } = useLens();
   if (p.far === null)
     return (
       <Line label="Far">
@@ -210,7 +211,7 @@ function Far() {
       <Number6
         name="Far"
         value={p.far}
-        unit={project.unit}
+        unit={unit}
         units={lengths}
         onChange={(v, gesture) => changeCamera('move far', (c) => void (c.projection.far = v), gesture)}
       />
@@ -234,8 +235,7 @@ const edgeNames = ['left', 'right', 'bottom', 'top'] as const;
 
 /** Lens shift, the picture's own aspect, and its edges on the near plane: off-centre extents in three ways. */
 function Edges() {
-  const { project, frame } = useSituation();
-  const p = project.camera.projection;
+  const { p, kind, viewport: v, left, right, bottom, top } = useLens();
   const plain = !p.shift[0] && !p.shift[1] && p.aspect === null;
   const [open, setOpen] = useState(!plain);
   if (!open)
@@ -244,7 +244,7 @@ function Edges() {
         Shift, edges and aspect…
       </button>
     );
-  const { viewport: v, extents } = frame;
+  const extents = { left, right, bottom, top };
   const own = v.width / v.height;
   const edge = (name: keyof Extents) => (
     <NumberField
@@ -280,7 +280,7 @@ function Edges() {
           />
         ))}
       </Line>
-      <Line label={frame.kind === 'perspective' ? 'Edges at near' : 'Edges'}>{edgeNames.slice(0, 2).map(edge)}</Line>
+      <Line label={kind === 'perspective' ? 'Edges at near' : 'Edges'}>{edgeNames.slice(0, 2).map(edge)}</Line>
       <Line label="">{edgeNames.slice(2).map(edge)}</Line>
       <Line label="Aspect">
         <Number6

@@ -1,7 +1,9 @@
-import type { ScreenFit } from '../../../core/camera/fit';
+import { memo } from 'react';
+import { onScreen, type ScreenFit } from '../../../core/camera/fit';
+import type { ResolvedProjection } from '../../../core/camera/projection';
 import { pixelsPerUnit } from '../../../core/convert/project';
-import { screenFrame } from '../../pictures/screens';
-import { useSituation } from '../../state/derive';
+import type { Project } from '../../../formats/project';
+import { usePart } from '../../state/derive';
 import { edit } from '../../state/document';
 import { useSettings } from '../../state/settings';
 import { Choice } from '../../ui/Choice';
@@ -30,26 +32,68 @@ const fits: readonly { value: ScreenFit; label: string; says: string }[] = [
   },
 ];
 
-/** The screens that the picture is shown on: the policy, and what each shows. */
-export function Screens() {
-  const situation = useSituation();
-  const { project, frame } = situation;
-  const { fit, sizes } = project.screens;
-  const subject = subjectOf(situation);
-  const mark = unitMark(project.unit);
-  const change = (name: string, recipe: (screens: typeof project.screens) => void, gesture: string | null = null) =>
-    edit(name, (draft) => recipe(draft.screens as typeof project.screens), gesture);
-  const whole = (v: number) =>
-    v >= 1 && v <= 16384 && Number.isInteger(v) ? null : 'A screen’s side is a whole number from 1 to 16384.';
-  const side = (i: number, name: 'width' | 'height') => (
+const change = (name: string, recipe: (screens: Project['screens']) => void, gesture: string | null = null) =>
+  edit(name, (draft) => recipe(draft.screens as Project['screens']), gesture);
+
+const whole = (v: number) =>
+  v >= 1 && v <= 16384 && Number.isInteger(v) ? null : 'A screen’s side is a whole number from 1 to 16384.';
+
+/** A screen's width and height. */
+const Sides = memo(function Sides({ index, size }: { index: number; size: Project['screens']['sizes'][number] }) {
+  const side = (name: 'width' | 'height') => (
     <NumberField
-      name={`Screen ${i + 1} ${name}`}
+      name={`Screen ${index + 1} ${name}`}
       width={54}
-      value={sizes[i]![name]}
+      value={size[name]}
       refuse={whole}
-      onChange={(v, gesture) => change('change a screen', (s) => void (s.sizes[i]![name] = v), gesture)}
+      onChange={(v, gesture) => change('change a screen', (s) => void (s.sizes[index]![name] = v), gesture)}
     />
   );
+  return (
+    <>
+      {side('width')}
+      <span className="text-ink2">×</span>
+      {side('height')}
+    </>
+  );
+});
+
+const Drop = memo(function Drop({ index, name }: { index: number; name: string }) {
+  return (
+    <button
+      className="drop"
+      aria-label={`Remove the screen ${name}`}
+      title={`Remove ${name}`}
+      onClick={() => change(`remove the screen ${name}`, (s) => void s.sizes.splice(index, 1))}
+    >
+      ×
+    </button>
+  );
+});
+
+/** What the list follows from: the lens, how far the subject is and the screens themselves, wherever the camera stands. */
+function useScreens() {
+  const { left, right, bottom, top, near, far, kind, width, height, ...rest } = usePart((situation) => {
+    const { project, frame } = situation;
+    const { near, far, kind, extents, viewport } = frame;
+    const { name, ahead } = subjectOf(situation);
+    return {
+      ...{ screens: project.screens, viewport: project.viewport, unit: project.unit, subject: name, ahead },
+      ...{ near, far, kind, ...extents, width: viewport.width, height: viewport.height },
+    };
+  });
+  const extents = { left, right, bottom, top };
+  const lens = (
+    kind === 'perspective' ? { kind, near, far, extents } : { kind, near, far: far!, extents }
+  ) as ResolvedProjection;
+  return { ...rest, frame: { ...lens, viewport: { x: 0, y: 0, width, height } } };
+}
+
+/** The screens that the picture is shown on: the policy, and what each shows. */
+export function Screens() {
+  const { screens, viewport, unit, subject, ahead, frame } = useScreens();
+  const { fit, sizes } = screens;
+  const mark = unitMark(unit);
   return (
     <section aria-label="Screens">
       <h2>Screens</h2>
@@ -65,30 +109,19 @@ export function Screens() {
       </div>
       <p className="text-[12px] leading-4 text-ink2">{fits.find(({ value }) => value === fit)!.says}</p>
       <div className="rule">
-        css px <em>{`seen at ${subject.name}, px per ${singular(project.unit)}`}</em>
+        css px <em>{`seen at ${subject}, px per ${singular(unit)}`}</em>
       </div>
       {sizes.map((size, i) => {
-        const made = screenFrame(frame, fit, size);
-        const seen = made && sizeAt(made, subject.ahead);
+        const made = { ...frame, ...onScreen(fit, frame.extents, frame.viewport, size) };
+        const seen = sizeAt(made, ahead);
         return (
           <div className="row screen-row" key={i}>
-            {side(i, 'width')}
-            <span className="text-ink2">×</span>
-            {side(i, 'height')}
+            <Sides index={i} size={size} />
             <span className="ml-auto font-mono" title={size.name} data-testid={`screen-${i}`}>
-              {seen ? `${figure(seen[0], 1)} × ${figure(seen[1], 1)} ${mark}` : 'none'}
+              {`${figure(seen[0], 1)} × ${figure(seen[1], 1)} ${mark}`}
             </span>
-            <span className="w-[38px] text-right font-mono text-ink2">
-              {made ? figure(pixelsPerUnit(made, subject.ahead)[0], 1) : ''}
-            </span>
-            <button
-              className="drop"
-              aria-label={`Remove the screen ${size.name}`}
-              title={`Remove ${size.name}`}
-              onClick={() => change(`remove the screen ${size.name}`, (s) => void s.sizes.splice(i, 1))}
-            >
-              ×
-            </button>
+            <span className="w-[38px] text-right font-mono text-ink2">{figure(pixelsPerUnit(made, ahead)[0], 1)}</span>
+            <Drop index={i} name={size.name} />
           </div>
         );
       })}
@@ -99,7 +132,7 @@ export function Screens() {
           disabled={sizes.length >= 24}
           onClick={() =>
             change('add a screen', (s) => {
-              const { width, height } = project.viewport;
+              const { width, height } = viewport;
               s.sizes.push({ name: `Own ${s.sizes.length + 1}`, width, height });
             })
           }

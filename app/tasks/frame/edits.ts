@@ -1,9 +1,8 @@
 import type { Draft } from 'immer';
 import { worldShape } from '../../../core/bodies/geometry';
 import { fitPoints } from '../../../core/camera/fit';
-import type { CameraFrame } from '../../../core/camera/frame';
 import { anglesOfBasis, type Basis } from '../../../core/camera/orientation';
-import type { Extents } from '../../../core/camera/projection';
+import type { Extents, ResolvedProjection } from '../../../core/camera/projection';
 import { addScaled, distance, type Vec3 } from '../../../core/math/vec3';
 import type { PlacedBody } from '../../../core/bodies/body';
 import type { ProjectCamera } from '../../../formats/project';
@@ -39,7 +38,7 @@ export function subjectOf({ chain, frame, project }: Situation): { name: string;
 }
 
 /** Width and height that the picture shows at a distance ahead, in world units. */
-export function sizeAt({ extents: e, kind, near }: CameraFrame, ahead: number): readonly [number, number] {
+export function sizeAt({ extents: e, kind, near }: ResolvedProjection, ahead: number): readonly [number, number] {
   const k = kind === 'perspective' ? ahead / near : 1;
   return [Math.abs(e.right - e.left) * k, Math.abs(e.top - e.bottom) * k];
 }
