@@ -22,7 +22,7 @@ export async function measurePage() {
   const browser = await chromium.launch(launchOptions);
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`http://127.0.0.1:${port}/`);
+    await page.goto(`http://127.0.0.1:${port}/frame`);
     await page.getByRole('heading', { name: 'The Chain' }).waitFor();
     const box = await page.getByTestId('picture').boundingBox();
     const session = await page.context().newCDPSession(page);

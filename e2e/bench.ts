@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { expect, type Page } from '@playwright/test';
 
 /** The page as a person has it: a fresh browser on the demo. */
-export async function openBench(page: Page, path = '/'): Promise<void> {
+export async function openBench(page: Page, path = '/convert'): Promise<void> {
   const problems: string[] = [];
   page.on('pageerror', (error) => problems.push(error.message));
   page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
@@ -30,6 +30,10 @@ export async function rung(page: Page, name: string): Promise<number[]> {
 /** A number as it is typeset. */
 export const number = (text: string): number => Number(text.trim().replaceAll('\u2212', '-'));
 export const numbers = (text: string): number[] => text.split(',').map(number);
+
+/** Goes to another task, as a hand would. */
+export const goTo = (page: Page, task: string): Promise<void> =>
+  page.getByRole('navigation', { name: 'Tasks' }).getByRole('link', { name: task }).click();
 
 /** Types a number into a field and leaves it. */
 export async function type(page: Page, field: string, value: string): Promise<void> {

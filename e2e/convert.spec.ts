@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { drawn, near, number, numbers, openBench, picture, rung, type } from './bench';
+import { drawn, goTo, near, number, numbers, openBench, picture, rung, type } from './bench';
 
 test.beforeEach(async ({ page }) => openBench(page));
 
@@ -23,6 +23,7 @@ test('a point is followed through every space and back, and driven from either e
   const world = await rung(page, 'world');
 
   // The driven end stays when the camera moves; the other end gives way.
+  await goTo(page, 'Frame');
   await type(page, 'Eye x', '-3');
   near((await rung(page, 'screen')).slice(0, 1), [400], 0);
   expect(Math.abs((await rung(page, 'world'))[0]! - world[0]!)).toBeGreaterThan(1);
@@ -141,97 +142,6 @@ test('matrices open and copy in the conventions in force', async ({ page }) => {
   await page.getByRole('button', { name: /^View x/ }).click();
   near([number(await copied())], [-23.6982], 1e-4);
   expect(await copied()).toMatch(/^-23\.698219/);
-});
-
-test('the camera is turned, moved and widened in the pictures', async ({ page }) => {
-  const box = (await page.getByTestId('picture').boundingBox())!;
-  const at = (x: number, y: number) => [box.x + box.width * x, box.y + box.height * y] as const;
-  const before = await rung(page, 'screen');
-  const first = await picture(page);
-
-  // What is grabbed stays under the hand.
-  await page.mouse.move(...at(0.5, 0.5));
-  await page.mouse.down();
-  await page.mouse.move(...at(0.6, 0.5), { steps: 5 });
-  await page.mouse.up();
-  const turned = await rung(page, 'screen');
-  expect(Math.abs(turned[0]! - before[0]! - 128)).toBeLessThan(30);
-  await drawn(page);
-  expect(await picture(page)).not.toBe(first);
-  await page.keyboard.press('Control+Z');
-  near(await rung(page, 'screen'), before, 1e-4);
-
-  // Shift moves across; the wheel goes ahead.
-  await page.keyboard.down('Shift');
-  await page.mouse.move(...at(0.5, 0.5));
-  await page.mouse.down();
-  await page.mouse.move(...at(0.55, 0.5), { steps: 4 });
-  await page.mouse.up();
-  await page.keyboard.up('Shift');
-  expect(number(await page.getByLabel('Eye x').inputValue())).toBeLessThan(-6);
-  await page.keyboard.press('Control+Z');
-  const ahead = (await rung(page, 'view'))[2]!;
-  await page.mouse.wheel(0, -100);
-  await expect.poll(async () => (await rung(page, 'view'))[2]!).toBeGreaterThan(ahead + 1);
-  await page.keyboard.press('Control+Z');
-
-  // In the plan and the section: the eye, the aim, the field of view, near and far, all by keyboard too.
-  const plan = page.getByRole('group', { name: 'Plan' });
-  const eye = (await plan.getByRole('button', { name: 'Move the eye' }).locator('circle').boundingBox())!;
-  await page.mouse.move(eye.x + eye.width / 2, eye.y + eye.height / 2);
-  await page.mouse.down();
-  await page.mouse.move(eye.x + eye.width / 2 - 20, eye.y + eye.height / 2, { steps: 4 });
-  await page.mouse.up();
-  expect(number(await page.getByLabel('Eye x').inputValue())).toBeLessThan(-12);
-  await plan.getByRole('button', { name: 'Move the aim' }).focus();
-  for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowRight');
-  expect(number(await page.getByLabel('yaw', { exact: true }).inputValue())).toBeGreaterThan(15);
-  await plan.getByRole('button', { name: 'Move the field of view' }).last().focus();
-  await page.keyboard.press('Shift+ArrowRight');
-  expect(number(await page.getByLabel('Vertical field').inputValue())).toBeGreaterThan(36);
-  await page.getByRole('group', { name: 'Section' }).getByRole('button', { name: 'Move the far limit' }).focus();
-  await page.keyboard.press('Shift+ArrowLeft');
-  expect(number(await page.getByLabel('Far', { exact: true }).inputValue())).toBeLessThan(140);
-});
-
-test('what cannot be seen says why, and a camera that cannot be keeps its last picture', async ({ page }) => {
-  const verdict = page.getByTestId('verdict');
-  await type(page, 'World z', '200');
-  await expect(verdict).toContainText('Behind the eye');
-  await expect(page.locator('[data-rung="ndc"]')).toContainText('behind the eye');
-  await type(page, 'World z', '-20');
-  await type(page, 'World y', '60');
-  await expect(verdict).toContainText('Off screen, above the top');
-  await expect(verdict).toContainText('css px past the edge');
-  await type(page, 'World y', '20.4');
-  await type(page, 'Far', '60');
-  await expect(verdict).toContainText('Beyond far');
-  await expect(verdict).toContainText('80.28 ahead, and far is 60.00');
-  await type(page, 'Far', '140');
-  const good = await picture(page);
-  await type(page, 'Near', '200');
-  await expect(page.getByText('This is the last camera that could be.')).toBeVisible();
-  await expect(page.getByRole('region', { name: 'The camera', exact: true })).toContainText('far must be beyond near');
-  await drawn(page);
-  expect(await picture(page)).toBe(good);
-  await type(page, 'Near', '5');
-  await expect(page.getByText('This is the last camera that could be.')).toBeHidden();
-  // Something in the way.
-  await page.getByRole('button', { name: /^Probe:/ }).click();
-  await page.getByPlaceholder('Find a body').fill('Bollard 2');
-  await page.keyboard.press('Enter');
-  await type(page, 'World z', '-40');
-  await type(page, 'World y', '4');
-  await expect(verdict).toContainText('hidden by');
-});
-
-test('the subject keeps its size from perspective to orthographic', async ({ page }) => {
-  const before = await rung(page, 'screen');
-  await expect(page.getByTestId('verdict')).toContainText('13.8 px per metre');
-  await page.getByRole('button', { name: 'orthographic' }).click();
-  await expect(page.getByTestId('verdict')).toContainText('13.8 px per metre');
-  near((await rung(page, 'screen')).slice(0, 2), before.slice(0, 2), 0.01);
-  near([(await rung(page, 'clip'))[3]!], [1], 0);
 });
 
 test('the pointer is in every space at once', async ({ page }) => {

@@ -6,6 +6,7 @@ import type { DepthChoice } from '../core/convert/unproject';
 import type { ComputeRequest, RequestCamera } from '../core/compute/schema';
 import { pixelToPicture, sharesOfDepth } from '../core/convert/project';
 import { reexpressCamera, writeBody } from '../core/compute/write';
+import { normalizeQuat } from '../core/math/quat';
 import type { Vec3 } from '../core/math/vec3';
 import type { Project, ProjectCamera } from './project';
 
@@ -60,7 +61,10 @@ export function depthChoiceOf({ route, value }: Project['back']): DepthChoice {
 const kept = expressionOf(defaultConventions);
 
 /** The camera of a project in the form of a compute request, in the conventions of `e`. */
-function expressCamera({ position, orientation: o, projection: p }: ProjectCamera, e: Expression): RequestCamera {
+export function expressCamera(
+  { position, orientation: o, projection: p }: ProjectCamera,
+  e: Expression,
+): RequestCamera {
   const shaped = {
     ...((p.shift[0] || p.shift[1]) && { shift: p.shift }),
     ...(p.aspect !== null && { aspect: p.aspect }),
@@ -83,6 +87,17 @@ function expressCamera({ position, orientation: o, projection: p }: ProjectCamer
     kept,
     e,
   );
+}
+
+/** The orientation of a request in default conventions as a project keeps it: a quaternion becomes the basis that it is. */
+export function keepOrientation(o: RequestCamera['orientation']): ProjectCamera['orientation'] {
+  if ('lookAt' in o) return { kind: 'lookAt', target: o.lookAt, ...(o.up && { up: o.up }) };
+  if ('yaw' in o) return { kind: 'angles', yaw: o.yaw, pitch: o.pitch, roll: o.roll };
+  if ('right' in o) return { kind: 'basis', right: o.right, up: o.up, forward: o.forward };
+  const unit = normalizeQuat(o.quaternion);
+  const basis = unit && kept.fromQuaternion(unit);
+  if (!basis) throw new Error('a quaternion that was checked when it was read');
+  return { kind: 'basis', right: [...basis.right], up: [...basis.up], forward: [...basis.forward] };
 }
 
 /**

@@ -9,6 +9,7 @@ import { pictureToWorld } from '../core/convert/unproject';
 import { conventions } from '../core/testing/arbitraries';
 import { saltmarrow } from '../demo/saltmarrow';
 import { coreCamera, coreViewport, depthChoiceOf, projectRequest } from './camera';
+import { keepNumbers } from './reinterpret';
 import { parseProject, readProject, type Project } from './project';
 
 const project = saltmarrow();
@@ -44,6 +45,44 @@ describe('a project as a compute request', () => {
       }),
       { numRuns: 40 },
     );
+  });
+});
+
+describe('keeping the numbers under other conventions', () => {
+  it('leaves every number as it is written, and comes back to the same project', () => {
+    fc.assert(
+      fc.property(conventions, conventions, (a, b) => {
+        const before = { ...project, conventions: a as Project['conventions'] };
+        const after = keepNumbers(before, b);
+        const [x, y] = [projectRequest(before, expressionOf(a), null), projectRequest(after, expressionOf(b), null)];
+        const close = (p: unknown, q: unknown): void => {
+          if (typeof p === 'number') expect(Math.abs(p - (q as number))).toBeLessThan(1e-9 * (1 + Math.abs(p)));
+          else if (typeof p === 'object' && p) for (const [key, v] of Object.entries(p)) close(v, (q as Row)[key]);
+          else expect(q).toBe(p);
+        };
+        close(x.camera, y.camera);
+        // A rotation's quaternion has either sign; its place and size have one.
+        x.bodies!.forEach((body, i) =>
+          close({ ...body, rotation: undefined }, { ...y.bodies![i]!, rotation: undefined }),
+        );
+        close(x.queries, y.queries);
+        const again = keepNumbers(after, a as Project['conventions']);
+        close({ ...before.camera, bodies: 0 }, { ...again.camera, bodies: 0 });
+        close(before.probe, again.probe);
+        close(before.back, again.back);
+        close(before.ground, again.ground);
+        before.bodies.forEach(({ position, handle, scale }, i) => {
+          const { position: p, handle: h, scale: s } = again.bodies[i]!;
+          close({ position, handle, scale }, { position: p, handle: h, scale: s });
+        });
+      }),
+      { numRuns: 25 },
+    );
+  }, 60_000);
+  it('moves the scene where a sign means something else', () => {
+    const flipped = keepNumbers(project, { ...project.conventions, world: { right: '+x', up: '+y', forward: '+z' } });
+    expect(flipped.camera.position).toEqual([-6, 14, -64]);
+    expect(flipped.bodies[0]!.position[2]).toBe(-project.bodies[0]!.position[2]);
   });
 });
 

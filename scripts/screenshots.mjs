@@ -20,13 +20,16 @@ mkdirSync(at('docs/screenshots'), { recursive: true });
 const browser = await chromium.launch(launchOptions);
 
 /** Opens the demo afresh, does something to it, and takes its picture. */
-async function take(name, { theme = 'paper', width = 1280, height = 800, act = async () => {} } = {}) {
+async function take(
+  name,
+  { task = 'convert', theme = 'paper', width = 1280, height = 800, act = async () => {} } = {},
+) {
   const page = await browser.newPage({ viewport: { width, height } });
   await page.addInitScript(
     (value) => localStorage.setItem('astrolabe-settings', JSON.stringify({ state: value, version: 0 })),
     { theme, chainWidth: 244, sheetWidth: 316, enlarged: null },
   );
-  await page.goto(`http://127.0.0.1:${port}/`);
+  await page.goto(`http://127.0.0.1:${port}/${task}`);
   await page.getByRole('heading', { name: 'The Chain' }).waitFor();
   await page.evaluate(() => document.fonts.ready);
   await act(page);
@@ -36,10 +39,20 @@ async function take(name, { theme = 'paper', width = 1280, height = 800, act = a
   await page.close();
 }
 
+await take('frame-paper', { task: 'frame' });
+await take('frame-night', { task: 'frame', theme: 'night' });
+await take('frame-depth', {
+  task: 'frame',
+  act: async (page) => {
+    await page.getByRole('region', { name: 'Depth resolution' }).scrollIntoViewIfNeeded();
+    await page.getByRole('region', { name: 'Screens' }).scrollIntoViewIfNeeded();
+  },
+});
 await take('convert-paper');
 await take('convert-night', { theme: 'night' });
 await take('convert-wide', { width: 1600, height: 1000 });
 await take('conventions', {
+  task: 'frame',
   act: async (page) => {
     await page.getByTitle('Conventions in force').click();
     await page.getByRole('button', { name: 'Vulkan' }).click();
@@ -51,10 +64,10 @@ await take('matrix', {
   },
 });
 await take('camera-explained', {
+  task: 'frame',
   act: async (page) => {
     await page.getByLabel('Near', { exact: true }).fill('200');
     await page.keyboard.press('Enter');
-    await page.getByRole('region', { name: 'The camera', exact: true }).scrollIntoViewIfNeeded();
   },
 });
 await browser.close();

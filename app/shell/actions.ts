@@ -5,6 +5,7 @@ import type { Vec3 } from '../../core/math/vec3';
 import { worldToParts } from '../../core/convert/project';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { projectRequest } from '../../formats/camera';
+import { keepNumbers } from '../../formats/reinterpret';
 import { parseProject, writeProject, type Project } from '../../formats/project';
 import { currentProject, edit, replaceProject } from '../state/document';
 import { currentSituation } from '../state/derive';
@@ -20,6 +21,13 @@ export const setConventions = (change: (now: Conventions) => Conventions, gestur
       draft.conventions = structuredClone(change(currentProject().conventions)) as typeof draft.conventions;
     },
     gesture,
+  );
+
+/** Reads every number of the project by other conventions: the numbers stay, the scene moves. */
+export const keepNumbersIn = (from: Conventions, to: Conventions): void =>
+  replaceProject(
+    'keep the numbers, change their meaning',
+    keepNumbers({ ...currentProject(), conventions: from as Project['conventions'] }, to),
   );
 
 export const choosePreset = (name: PresetName): void => setConventions(() => presets[name]);

@@ -1,10 +1,17 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import type { Conventions } from '../../core/conventions/conventions';
 
 export type Theme = 'paper' | 'night';
 
 /** What can stand beside the plan. */
 export type Corner = 'section' | 'screens';
+
+/** A set of conventions that the user has given a name. */
+export interface OwnConventions {
+  readonly name: string;
+  readonly conventions: Conventions;
+}
 
 interface Settings {
   /** Null follows the system. */
@@ -15,13 +22,24 @@ interface Settings {
   readonly enlarged: 'main' | 'plan' | 'section' | null;
   /** What the user wants beside the plan, by the task's route. */
   readonly corners: Readonly<Record<string, Corner>>;
+  readonly ownConventions: readonly OwnConventions[];
 }
 
 /** How this person likes the place: kept beside the projects, no part of any. */
 export const useSettings = create<Settings>()(
-  persist((): Settings => ({ theme: null, chainWidth: 244, sheetWidth: 316, enlarged: null, corners: {} }), {
-    name: 'astrolabe-settings',
-  }),
+  persist(
+    (): Settings => ({
+      theme: null,
+      chainWidth: 244,
+      sheetWidth: 316,
+      enlarged: null,
+      corners: {},
+      ownConventions: [],
+    }),
+    {
+      name: 'astrolabe-settings',
+    },
+  ),
 );
 
 const dark = window.matchMedia('(prefers-color-scheme: dark)');

@@ -68,10 +68,13 @@ export const presets: Readonly<Record<PresetName, Conventions>> = {
   },
 };
 
+/** Whether two sets of conventions say the same. */
+export const sameConventions = (a: Conventions, b: Conventions): boolean =>
+  JSON.stringify(ordered(a)) === JSON.stringify(ordered(b));
+
 /** The preset with exactly these conventions, or null when they are the user's own. */
 export function presetOf(conventions: Conventions): PresetName | null {
-  const key = JSON.stringify(ordered(conventions));
-  const found = Object.entries(presets).find(([, value]) => JSON.stringify(ordered(value)) === key);
+  const found = Object.entries(presets).find(([, value]) => sameConventions(conventions, value));
   return (found?.[0] as PresetName | undefined) ?? null;
 }
 
