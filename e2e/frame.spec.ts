@@ -97,7 +97,7 @@ test('conventions are picked on a drawn cross, kept by name, and the numbers can
   // Ahead becomes +z: the world turns left-handed, the picture stays, the numbers change.
   await sheet.getByRole('button', { name: 'World ahead: −z' }).click();
   await sheet.getByRole('group', { name: 'World ahead' }).getByRole('button', { name: '+z' }).click();
-  await expect(sheet).toContainText('Worldleft-handed');
+  await expect(sheet).toContainText('World left-handed');
   near([(await rung(page, 'world'))[2]!], [20], 0);
   expect(await picture(page)).toBe(first);
   await expect(sheet).toContainText('-6.00, 14.00, 64.00'.replaceAll('-', '−'));

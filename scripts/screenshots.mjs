@@ -45,7 +45,10 @@ await take('frame-depth', {
   task: 'frame',
   act: async (page) => {
     await page.getByRole('region', { name: 'Depth resolution' }).scrollIntoViewIfNeeded();
-    await page.getByRole('region', { name: 'Screens' }).scrollIntoViewIfNeeded();
+    await page
+      .getByRole('complementary', { name: 'Worksheet' })
+      .getByRole('region', { name: 'Screens' })
+      .scrollIntoViewIfNeeded();
   },
 });
 await take('convert-paper');

@@ -175,6 +175,38 @@ describe('screen bounds', () => {
       { numRuns: 600, seed: 11 },
     );
   });
+  it('of a sphere are reached by its points, also where the near plane cuts it', () => {
+    let cut = 0;
+    fc.assert(
+      fc.property(scenes, real(0.2, 12), ({ frame, placed }, radius) => {
+        const centre = transformPoint(placed.toWorld, [0, 0, 0]);
+        const bounds = pictureBounds(frame, placeOne({ kind: 'sphere', radius }, centre, [0, 0, 0, 1], [1, 1, 1]));
+        if (!bounds.ok) return;
+        if (bounds.value.clipped) cut++;
+        // The sphere in the camera's own axes: circles of equal distance ahead, that of near among them.
+        const { parts } = projectPoint(frame, centre);
+        const first = Math.max(frame.near, parts[2] - radius);
+        let [most, least] = [-Infinity, Infinity];
+        for (let i = 0; i <= 2000; i++) {
+          // Crowded towards the ends, where the extremes may lie.
+          const ahead = first + (parts[2] + radius - first) * (0.5 - 0.5 * Math.cos((Math.PI * i) / 2000));
+          const half = Math.sqrt(Math.max(0, radius * radius - (ahead - parts[2]) ** 2));
+          for (const r of [parts[0] - half, parts[0] + half]) {
+            const { picture } = projectPoint(frame, partsToWorld(frame, [r, parts[1], ahead]));
+            if (!picture.ok) continue;
+            most = Math.max(most, picture.value.across);
+            least = Math.min(least, picture.value.across);
+          }
+        }
+        const { min, max } = bounds.value;
+        const wide = max[0] - min[0];
+        expect(Math.abs(most - max[0])).toBeLessThan(1e-4 * wide + 1e-9 * (1 + Math.abs(most)));
+        expect(Math.abs(least - min[0])).toBeLessThan(1e-4 * wide + 1e-9 * (1 + Math.abs(least)));
+      }),
+      { numRuns: 150, seed: 13 },
+    );
+    expect(cut).toBeGreaterThan(10);
+  }, 60_000);
   it('give a sphere the exact extent of its ellipse', () => {
     // Seen at r = f from 45°: the tangents leave the axis at 45° ± asin(ρ/|c|).
     const made = frameOf(

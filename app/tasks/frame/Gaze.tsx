@@ -169,7 +169,7 @@ function Quaternion() {
       </p>
     );
   return (
-    <div className="row" role="group" aria-label="Quaternion">
+    <div className="row" style={{ gap: 2 }} role="group" aria-label="Quaternion">
       {quaternion.map((v, i) => (
         <NumberField
           key={i}
