@@ -4,6 +4,7 @@ import { addScaled, normalize, type Vec3 } from '../../core/math/vec3';
 import { useSituation, type Situation } from '../state/derive';
 import { themeInForce, useSettings, type Corner } from '../state/settings';
 import { figure } from '../ui/figures';
+import { handHolds } from '../ui/hand';
 import { Drawing, fitDrawing, useDrawingView } from './Drawing';
 import { headingOf, planFrame, sectionFrame, type Size } from './drawings';
 import { MainPlate, rulerX, rulerY } from './MainPlate';
@@ -247,12 +248,17 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
   );
 }
 
-/** A value once it has been the same for a while. */
+/** A value once it has been the same for a while; under the hand, once that lets go or has held still for a second. */
 function useAtRest<T>(value: T, milliseconds: number): T {
   const [rested, setRested] = useState(value);
   useEffect(() => {
-    const timer = setTimeout(() => setRested(value), milliseconds);
-    return () => clearTimeout(timer);
+    const rest = () => setRested(value);
+    const timer = setTimeout(rest, handHolds() ? 1000 : milliseconds);
+    document.addEventListener('lostpointercapture', rest);
+    return () => {
+      clearTimeout(timer);
+      document.removeEventListener('lostpointercapture', rest);
+    };
   }, [value, milliseconds]);
   return rested;
 }

@@ -27,6 +27,8 @@ export const useKeeping = create<{ state: 'kept' | 'unsaved' | 'failed'; message
 }));
 
 const pause = 250;
+/** During a gesture changes come faster than they are worth writing down one by one: then once a second, however long it lasts. */
+const heldPause = 900;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 async function keep(project: Project): Promise<void> {
@@ -65,11 +67,19 @@ export async function openShelf(): Promise<void> {
     });
   }
   openProject(project);
-  useDocument.subscribe(({ project: now }, { project: before }) => {
+  useDocument.subscribe(({ project: now, gesture }, { project: before }) => {
     if (!now || now === before) return;
     if (useKeeping.getState().state === 'kept') useKeeping.setState({ state: 'unsaved' });
+    // A gesture that goes on does not put off what is already going to be kept.
+    if (timer !== undefined && gesture !== null) return;
     clearTimeout(timer);
-    timer = setTimeout(() => void keep(now), pause);
+    timer = setTimeout(
+      () => {
+        timer = undefined;
+        void keep(useDocument.getState().project ?? now);
+      },
+      gesture === null ? pause : heldPause,
+    );
   });
   window.addEventListener('pagehide', flush);
   document.addEventListener('visibilitychange', () => document.visibilityState === 'hidden' && flush());
@@ -80,5 +90,6 @@ function flush(): void {
   const { project } = useDocument.getState();
   if (!project || useKeeping.getState().state === 'kept') return;
   clearTimeout(timer);
+  timer = undefined;
   void keep(project);
 }
