@@ -142,6 +142,12 @@ test('the camera is fitted to everything, to the probed body and to a rectangle'
     // prettier-ignore
     await type(page, `Rectangle ${field}`, value);
   await section.getByRole('button', { name: 'Fit the rectangle' }).click();
+  // The same by name, from the command search.
+  await page.keyboard.press('/');
+  await page.getByPlaceholder('A command or a body').fill('Fit everything');
+  await page.keyboard.press('Enter');
+  await expect(section).toContainText('82 of 82 bodies in view');
+  await page.keyboard.press('Control+Z');
   // Its corners, probed, stand in the picture.
   for (const [x, z] of [
     [-30, -10],

@@ -27,6 +27,7 @@ export function commandsFor(project: Project, tasks: readonly Task[], go: (route
     ...tasks
       .filter(({ Sheet }) => Sheet)
       .map(({ name, key, route }) => ({ name: `Go to ${name}`, keys: key, run: () => go(route) })),
+    ...tasks.flatMap(({ commands = [] }) => commands),
     { name: 'Undo', keys: 'Ctrl Z', run: undo },
     { name: 'Redo', keys: 'Ctrl Shift Z', run: redo },
     ...(Object.keys(presets) as PresetName[]).map((name) => ({

@@ -12,6 +12,8 @@ export interface Task {
   readonly Sheet: ComponentType | null;
   /** What stands beside the plan until the user wants something else there. */
   readonly corner?: Corner;
+  /** What it can do by name, from any task. */
+  readonly commands?: readonly { readonly name: string; readonly run: () => void }[];
 }
 
 const planned = (name: string, key: string): Task => ({ name, route: name.toLowerCase(), key, Sheet: null });

@@ -2,7 +2,7 @@ import { kernelBytes } from './machine/module';
 import type { PointKernel } from './points';
 import type { SphereTree } from './sphereTree';
 import { emptyTree, fanOut, runOver } from './tree';
-import { triangleCentres, triangleTree, type TriangleHit, type TriangleTree } from './triangleTree';
+import { triangleCentres, triangleTree, type firstTriangle, type TriangleTree } from './triangleTree';
 
 /*
  * The kernels on the machine's own vector instructions. Every batch owns one memory, sized for it once, and its arrays are views into it: write the input,
@@ -163,18 +163,7 @@ export interface TriangleBatch {
   readonly tree: TriangleTree;
   first: RayQuery;
 }
-type RayQuery = (
-  ox: number,
-  oy: number,
-  oz: number,
-  dx: number,
-  dy: number,
-  dz: number,
-  from: number,
-  to: number,
-  facing: -1 | 0 | 1,
-  hit: TriangleHit,
-) => boolean;
+type RayQuery = Parameters<typeof firstTriangle> extends [unknown, ...infer Ray] ? (...ray: Ray) => boolean : never;
 
 /** A mesh (x, y, z after one another; three indices to a triangle) to be asked for many rays. */
 export function triangleBatch(positions: ArrayLike<number>, indices: ArrayLike<number>): TriangleBatch {
