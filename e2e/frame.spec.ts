@@ -50,6 +50,10 @@ test('one lens in every form: each is typed, and the others follow', async ({ pa
   await type(page, 'Pixels per unit', '10');
   near([await read(page, 'Height'), await read(page, 'Width')], [72, 128], 1e-9);
   near(await seen(page), [128, 72], 1e-9);
+  // And back: the sensor is the one that was chosen.
+  await page.getByRole('button', { name: 'perspective', exact: true }).click();
+  near([await read(page, 'Sensor height')], [12], 0);
+  await inStep();
 });
 
 test('the gaze in every form, and a basis that has drifted is measured and repaired', async ({ page }) => {
@@ -145,9 +149,13 @@ test('the camera is fitted to everything, to the probed body and to a rectangle'
   // The same by name, from the command search.
   await page.keyboard.press('/');
   await page.getByPlaceholder('A command or a body').fill('Fit everything');
+  await expect(page.getByRole('option', { name: 'Fit everything' })).toHaveAttribute('aria-selected', 'true');
   await page.keyboard.press('Enter');
+  const undo = page.getByRole('button', { name: 'Undo' });
+  await expect(undo).toHaveAttribute('title', 'Undo: fit everything');
   await expect(section).toContainText('82 of 82 bodies in view');
-  await page.keyboard.press('Control+Z');
+  await undo.click();
+  await expect(undo).toHaveAttribute('title', 'Undo: fit a world rectangle');
   // Its corners, probed, stand in the picture.
   for (const [x, z] of [
     [-30, -10],

@@ -71,7 +71,7 @@ export function expressCamera(
   };
   const orientation: RequestCamera['orientation'] =
     o.kind === 'lookAt'
-      ? { lookAt: o.target, ...(o.up && { up: o.up }) }
+      ? { lookAt: o.target }
       : o.kind === 'angles'
         ? { yaw: o.yaw, pitch: o.pitch, roll: o.roll }
         : { right: o.right, up: o.up, forward: o.forward };
@@ -91,7 +91,7 @@ export function expressCamera(
 
 /** The orientation of a request in default conventions as a project keeps it: a quaternion becomes the basis that it is. */
 export function keepOrientation(o: RequestCamera['orientation']): ProjectCamera['orientation'] {
-  if ('lookAt' in o) return { kind: 'lookAt', target: o.lookAt, ...(o.up && { up: o.up }) };
+  if ('lookAt' in o) return { kind: 'lookAt', target: o.lookAt };
   if ('yaw' in o) return { kind: 'angles', yaw: o.yaw, pitch: o.pitch, roll: o.roll };
   if ('right' in o) return { kind: 'basis', right: o.right, up: o.up, forward: o.forward };
   const unit = normalizeQuat(o.quaternion);

@@ -15,7 +15,7 @@ import type { Problem } from '../core/reasons';
 const number = z.number();
 
 export const orientationSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('lookAt'), target: vec3Schema, up: vec3Schema.optional() }),
+  z.object({ kind: z.literal('lookAt'), target: vec3Schema }),
   z.object({ kind: z.literal('angles'), yaw: number, pitch: number, roll: number }),
   z.object({ kind: z.literal('basis'), right: vec3Schema, up: vec3Schema, forward: vec3Schema }),
 ]);
@@ -30,7 +30,6 @@ export const projectionSchema = z.discriminatedUnion('kind', [
     verticalFov: number,
     near: number,
     far: number.nullable().describe('null is infinity'),
-    sensorHeight: number.positive().default(24).describe('Millimetres; what a focal length is said for'),
     ...shaped,
   }),
   z.object({ kind: z.literal('orthographic'), height: number, near: number, far: number, ...shaped }),
@@ -87,6 +86,7 @@ export const projectSchema = z.object({
     position: vec3Schema,
     orientation: orientationSchema,
     projection: projectionSchema,
+    sensorHeight: number.positive().default(24).describe('Millimetres; what a focal length is said for'),
   }),
   screens: z
     .object({

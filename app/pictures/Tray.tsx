@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import type { CameraFrame } from '../../core/camera/frame';
-import { worldToParts } from '../../core/convert/project';
+import { sizeAt, worldToParts } from '../../core/convert/project';
 import { usePart } from '../state/derive';
 import { edit } from '../state/document';
 import { figure } from '../ui/figures';
@@ -35,13 +35,8 @@ export const Tray = memo(function Tray({ size, frame }: { size: Size; frame: Cam
         const made = screenFrame(frame, fit, screen);
         const v = made?.viewport;
         const middle = n2(x + width / 2);
-        const k = made && frame.kind === 'perspective' && ahead !== null ? ahead / frame.near : 1;
-        const seen =
-          made && (frame.kind === 'orthographic' || ahead !== null)
-            ? [made.extents.right - made.extents.left, made.extents.top - made.extents.bottom].map((s) =>
-                figure(Math.abs(s) * k, 0),
-              )
-            : null;
+        const known = frame.kind === 'orthographic' || ahead !== null;
+        const seen = made && known ? sizeAt(made, ahead ?? 1).map((side) => figure(side, 0)) : null;
         return (
           <g key={i}>
             {v && (v.width < screen.width || v.height < screen.height) && (

@@ -9,13 +9,13 @@ export function screenFrame(frame: CameraFrame, fit: ScreenFit, screen: Size): C
 }
 
 /** Where a screen stands in the tray, in the tray's own pixels. */
-export interface Placed extends Size {
+interface Placed extends Size {
   readonly x: number;
   readonly y: number;
 }
 
 /** The room under a screen for what is said of it, and between neighbours. */
-export const underScreen = 30;
+const underScreen = 30;
 const between = 10;
 /** What is said under a screen has about this much width. */
 const leastWidth = 70;

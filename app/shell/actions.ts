@@ -107,7 +107,6 @@ export function setProjectionKind(kind: 'perspective' | 'orthographic'): void {
             verticalFov: (2 * Math.atan(now.height / 2 / distance) * 180) / Math.PI,
             near: now.near > 0 ? now.near : 0.1,
             far: now.far,
-            sensorHeight: 24,
             shift: [...now.shift],
             aspect: now.aspect,
           };

@@ -105,8 +105,11 @@ export function onScreen(fit: ScreenFit, extents: Extents, reference: Size, scre
   }
   const wider = screen.width / screen.height / (reference.width / reference.height);
   const widens = fit === 'keepHeight' || (fit === 'showAll' && wider >= 1) || (fit === 'fillAndCrop' && wider <= 1);
-  const grow = (low: number, high: number, k: number): [number, number] => [low * k, high * k];
-  const [left, right] = grow(extents.left, extents.right, widens ? wider : 1);
-  const [bottom, top] = grow(extents.bottom, extents.top, widens ? 1 : 1 / wider);
-  return { viewport: full, extents: { left, right, bottom, top } };
+  const { left, right, bottom, top } = extents;
+  return {
+    viewport: full,
+    extents: widens
+      ? { left: left * wider, right: right * wider, bottom, top }
+      : { left, right, bottom: bottom / wider, top: top / wider },
+  };
 }

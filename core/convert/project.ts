@@ -145,6 +145,12 @@ export function pixelsPerUnit(frame: ResolvedProjection & Pick<CameraFrame, 'vie
   return [Math.abs((v.width / (e.right - e.left)) * k), Math.abs((v.height / (e.top - e.bottom)) * k)];
 }
 
+/** Width and height, in world units, that the picture shows at a distance ahead (above 0 in perspective): the viewport over `pixelsPerUnit`. */
+export function sizeAt({ extents: e, kind, near }: ResolvedProjection, ahead: number): Vec2 {
+  const k = kind === 'perspective' ? ahead / near : 1;
+  return [Math.abs(e.right - e.left) * k, Math.abs(e.top - e.bottom) * k];
+}
+
 /** The planes that a point strictly violates, behind the eye too: the clip inequalities, with near and far by the distance ahead itself. */
 export function planesViolated(frame: CameraFrame, clip: ClipParts, ahead: number): PlaneName[] {
   const out: PlaneName[] = [];

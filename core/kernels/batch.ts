@@ -109,7 +109,7 @@ export function sphereBatch(count: number): SphereBatch {
 }
 
 /** What `treeOrder` gives, of x, y, z after one another. */
-export function machineOrder(centres: (into: Float64Array) => void, count: number): Uint32Array {
+function machineOrder(centres: (into: Float64Array) => void, count: number): Uint32Array {
   const { machine, views, at } = layOut({ doubles: { centres: count * 3 }, words: { order: count } });
   centres(views.centres);
   for (let i = 0; i < count; i++) views.order[i] = i;

@@ -146,7 +146,7 @@ function BasisLines() {
             ? 'The basis is mirrored: right, up and ahead are of the other hand. '
             : `Off orthonormal by ${error.toExponential(2)}; up to 10⁻⁶ is taken for rounding and repaired. `}
           {repaired && (
-            <button className="plain-button" onClick={() => setBasis(repaired, `repair ${performance.now()}`)}>
+            <button className="plain-button" onClick={() => setBasis(repaired)}>
               Repair, ahead kept
             </button>
           )}

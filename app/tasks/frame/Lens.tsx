@@ -14,7 +14,13 @@ const millimetres = { mm: 1, cm: 10, m: 1000 };
 /** What the lens follows from, the eye and the gaze left out. */
 const useLens = () =>
   usePart(({ project, expression: e, frame }) => ({
-    ...{ p: project.camera.projection, unit: project.unit, viewport: project.viewport, e },
+    ...{
+      p: project.camera.projection,
+      sensorHeight: project.camera.sensorHeight,
+      unit: project.unit,
+      viewport: project.viewport,
+      e,
+    },
     ...{ kind: frame.kind, far: frame.far, ...frame.extents },
   }));
 
@@ -64,12 +70,12 @@ export function Lens() {
 
 /** Fields of view and focal length: typing one sets the vertical field, and the rest follow. */
 function Fields() {
-  const { p, e, viewport } = useLens();
+  const { p, e, viewport, sensorHeight: sensor } = useLens();
   if (p.kind !== 'perspective') return null;
   const unit = e.conventions.angles.unit;
   const mark = unit === 'degrees' ? '°' : 'rad';
   const aspect = p.aspect ?? viewport.width / viewport.height;
-  const forms = lensForms(radians(p.verticalFov), aspect, p.sensorHeight);
+  const forms = lensForms(radians(p.verticalFov), aspect, sensor);
   const set = (lens: CoreLens, gesture: string) =>
     changeCamera(
       'change the field of view',
@@ -119,13 +125,13 @@ function Fields() {
           unit="mm"
           units={millimetres}
           refuse={(v) => (v > 0 ? null : 'A focal length is above 0.')}
-          onChange={(focalLength, gesture) => set({ focalLength, sensorHeight: p.sensorHeight }, gesture)}
+          onChange={(focalLength, gesture) => set({ focalLength, sensorHeight: sensor }, gesture)}
         />
       </Line>
       <Line label="on a sensor">
         <Number6
           name="Sensor height"
-          value={p.sensorHeight}
+          value={sensor}
           unit="mm high"
           units={millimetres}
           refuse={(v) => (v > 0 ? null : 'A sensor’s height is above 0.')}
@@ -135,7 +141,7 @@ function Fields() {
               'change the sensor',
               (c) => {
                 if (c.projection.kind !== 'perspective') return;
-                c.projection.sensorHeight = sensorHeight;
+                c.sensorHeight = sensorHeight;
                 c.projection.verticalFov = degrees(
                   verticalFovOf({ focalLength: forms.focalLength, sensorHeight }, aspect),
                 );

@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { onScreen, type ScreenFit } from '../../../core/camera/fit';
 import type { ResolvedProjection } from '../../../core/camera/projection';
-import { pixelsPerUnit } from '../../../core/convert/project';
+import { pixelsPerUnit, sizeAt } from '../../../core/convert/project';
 import type { Project } from '../../../formats/project';
 import { usePart } from '../../state/derive';
 import { edit } from '../../state/document';
@@ -10,7 +10,7 @@ import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
 import { NumberField } from '../../ui/NumberField';
 import { singular, unitMark } from '../../wording';
-import { sizeAt, subjectOf } from './edits';
+import { subjectOf } from './edits';
 
 const fits: readonly { value: ScreenFit; label: string; says: string }[] = [
   {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { boundingSphere } from '../../../core/bodies/body';
 import { letterOf } from '../../../core/conventions/axes';
-import { pixelsPerUnit } from '../../../core/convert/project';
+import { pixelsPerUnit, sizeAt } from '../../../core/convert/project';
 import { classifySpheres, planeKernel, sphereVerdict } from '../../../core/kernels/spheres';
 import { memo, useSituation, type Situation } from '../../state/derive';
 import { figure } from '../../ui/figures';
@@ -10,7 +10,7 @@ import { NumberField } from '../../ui/NumberField';
 import { lengths } from '../../ui/parseNumber';
 import { mendOf } from '../../shell/mends';
 import { singular } from '../../wording';
-import { fitEverything, fitProbed, fitRectangle, sizeAt, subjectOf, type Rectangle } from './edits';
+import { fitEverything, fitProbed, fitRectangle, subjectOf, type Rectangle } from './edits';
 import { Line } from './Line';
 
 const spheres = memo((placed: Situation['placed']) =>

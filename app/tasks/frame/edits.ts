@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import { worldShape } from '../../../core/bodies/geometry';
 import { fitPoints } from '../../../core/camera/fit';
 import { anglesOfBasis, type Basis } from '../../../core/camera/orientation';
-import type { Extents, ResolvedProjection } from '../../../core/camera/projection';
+import type { Extents } from '../../../core/camera/projection';
 import { addScaled, distance, type Vec3 } from '../../../core/math/vec3';
 import type { PlacedBody } from '../../../core/bodies/body';
 import type { ProjectCamera } from '../../../formats/project';
@@ -35,12 +35,6 @@ export function subjectOf({ chain, frame, project }: Situation): { name: string;
     if (ahead > 0 && ahead < (frame.far ?? 1e4)) return at(ahead, ground.name);
   }
   return at(Math.sqrt(Math.max(frame.near, 0.1) * (frame.far ?? 1000)), 'the middle distance');
-}
-
-/** Width and height that the picture shows at a distance ahead, in world units. */
-export function sizeAt({ extents: e, kind, near }: ResolvedProjection, ahead: number): readonly [number, number] {
-  const k = kind === 'perspective' ? ahead / near : 1;
-  return [Math.abs(e.right - e.left) * k, Math.abs(e.top - e.bottom) * k];
 }
 
 /** Edges of the picture as a lens, its shift and its aspect: the inverse of what `resolveProjection` makes of them. */
@@ -88,7 +82,7 @@ const basis = ({ right, up, forward }: Basis): Draft<Extract<ProjectCamera['orie
   forward: [...forward],
 });
 
-export const setBasis = (of: Basis, gesture: string): void =>
+export const setBasis = (of: Basis, gesture: string | null = null): void =>
   changeCamera('turn the camera', (camera) => void (camera.orientation = basis(of)), gesture);
 
 /** The share of the half picture that a fit leaves free on every side. */
