@@ -6,7 +6,8 @@ const port = 4790;
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
-  timeout: 60_000,
+  timeout: 90_000,
+  expect: { timeout: 10_000 },
   workers: 2,
   fullyParallel: true,
   forbidOnly: true,
@@ -14,6 +15,8 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
+    // But for the test of it, the application comes from the server.
+    serviceWorkers: 'block',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions,
   },

@@ -1,21 +1,28 @@
-import { useEffect, type CSSProperties, type PointerEvent } from 'react';
-import { Navigate, Route, Routes, useSearchParams } from 'react-router';
+import { lazy, Suspense, useEffect, type CSSProperties, type PointerEvent } from 'react';
+import { Navigate, Outlet, Route, Routes, useLocation, useSearchParams } from 'react-router';
 import { Chain } from './chain/Chain';
+import { Start } from './help/Start';
 import { Pictures } from './pictures/Pictures';
 import { probeBody } from './shell/actions';
+import { Drops } from './shell/Drops';
 import { Header } from './shell/Header';
 import { Keys } from './shell/Keys';
 import { Notice } from './shell/Notice';
 import { PointerStrip } from './shell/PointerStrip';
 import { TaskStrip } from './shell/TaskStrip';
+import { Paced } from './state/derive';
 import { useDocument } from './state/document';
 import { useSettings } from './state/settings';
 import { tasks, type Task } from './tasks';
 
-/** One page for every task: the tasks differ in their worksheet and in what they add to the pictures. */
-function Bench({ task }: { task: Task }) {
-  const { chainWidth, sheetWidth } = useSettings();
-  const { Sheet } = task;
+const Projects = lazy(() => import('./shell/Projects'));
+const Help = lazy(() => import('./help/Help'));
+
+/** What every page has, and keeps when it gives way to another. */
+function Shell() {
+  const { chainWidth, sheetWidth, help } = useSettings();
+  const { pathname } = useLocation();
+  const task = tasks.find(({ route }) => pathname === `/${route}`);
   return (
     <div
       className="app"
@@ -23,18 +30,45 @@ function Bench({ task }: { task: Task }) {
     >
       <Header />
       <TaskStrip />
-      <Chain />
-      <Pictures route={task.route} corner={task.corner ?? 'section'} />
-      <aside className="sheet" aria-label="Worksheet">
-        <div className="sheet-page">{Sheet && <Sheet />}</div>
-      </aside>
-      <PointerStrip />
-      <Resize side="chain" width={chainWidth} />
-      <Resize side="sheet" width={sheetWidth} />
+      <Outlet />
+      {help && (
+        <Suspense>
+          <Help route={task?.route ?? 'projects'} name={task?.name ?? 'projects'} />
+        </Suspense>
+      )}
       <Notice />
       <Keys />
-      <ProbeInAddress />
+      <Drops />
     </div>
+  );
+}
+
+/** One page for every task: the tasks differ in their worksheet and in what they add to the pictures. */
+function Bench({ task }: { task: Task }) {
+  const { chainWidth, sheetWidth } = useSettings();
+  const { Sheet } = task;
+  return (
+    <>
+      <Paced value={true}>
+        <Chain />
+      </Paced>
+      <Pictures route={task.route} corner={task.corner ?? 'section'} Overlay={task.Overlay} />
+      <aside className="sheet" aria-label="Worksheet">
+        <h1 className="sr-only">{task.name}</h1>
+        <div className="sheet-page">
+          <Paced value={true}>
+            <Start route={task.route} />
+            <Suspense>{Sheet && <Sheet />}</Suspense>
+          </Paced>
+        </div>
+      </aside>
+      <PointerStrip />
+      <section aria-label="Widths of the columns">
+        <Resize side="chain" width={chainWidth} />
+        <Resize side="sheet" width={sheetWidth} />
+      </section>
+      <ProbeInAddress />
+    </>
   );
 }
 
@@ -93,11 +127,21 @@ export function App() {
   if (!opened) return null;
   return (
     <Routes>
-      {tasks
-        .filter(({ Sheet }) => Sheet)
-        .map((task) => (
-          <Route key={task.route} path={task.route} element={<Bench task={task} />} />
-        ))}
+      <Route element={<Shell />}>
+        {tasks
+          .filter(({ Sheet }) => Sheet)
+          .map((task) => (
+            <Route key={task.route} path={task.route} element={<Bench task={task} />} />
+          ))}
+        <Route
+          path="projects"
+          element={
+            <Suspense>
+              <Projects />
+            </Suspense>
+          }
+        />
+      </Route>
       <Route path="*" element={<Navigate to="/frame" replace />} />
     </Routes>
   );

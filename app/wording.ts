@@ -1,4 +1,5 @@
 import type { CameraFrame } from '../core/camera/frame';
+import { outsideBit } from '../core/kernels/points';
 import { pixelsPerUnit } from '../core/convert/project';
 import type { NullReason } from '../core/reasons';
 import type { Situation } from './state/derive';
@@ -96,3 +97,12 @@ export const rungNames = {
   ndc: 'NDC',
   screen: 'Screen',
 } as const satisfies Record<string, string>;
+
+/** Where a point stands to the picture, by the bits of a kernel’s `outside`, in a few words. */
+export function outsideWords(outside: number): string {
+  if (outside === 0) return 'on screen';
+  if (outside & outsideBit.noPicture) return 'behind';
+  return (['left', 'right', 'bottom', 'top', 'near', 'far'] as const)
+    .filter((side) => outside & outsideBit[side])
+    .join(', ');
+}

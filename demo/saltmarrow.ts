@@ -3,6 +3,7 @@ import { defaultConventions } from '../core/conventions/conventions';
 import { cross, dot, length, normalize, scale, sub, add, type Vec3 } from '../core/math/vec3';
 import { normalizeQuat, type Quat } from '../core/math/quat';
 import { projectSchema, type Project, type Tone } from '../formats/project';
+import { deckOutline } from './hull';
 import type { z } from 'zod';
 
 /*
@@ -259,15 +260,7 @@ function vessel(
   const [h, b] = [long / 2, wide / 2];
   const part = (suffix: string, what: string, tone: Tone, rest: Omit<BodyInput, 'id' | 'name' | 'tone'>) =>
     put(`${id}-${suffix}`, `${name} ${what}`, tone, { ...rest, parent: id });
-  const deck: [number, number][] = [
-    [-h, -b * 0.82],
-    [h * 0.45, -b],
-    [h * 0.82, -b * 0.55],
-    [h, 0],
-    [h * 0.82, b * 0.55],
-    [h * 0.45, b],
-    [-h, b * 0.82],
-  ];
+  const deck = deckOutline(long, wide);
   const freeboard = launch ? 1.3 : 2.1;
   put(id, name, 'dark', {
     shape: mesh(
@@ -405,6 +398,7 @@ export function saltmarrow(id = 'saltmarrow'): Project {
     astrolabeProject: 1,
     id,
     name: 'Saltmarrow harbour',
+    guide: 'harbour',
     unit: 'metres',
     conventions: defaultConventions,
     viewport: { width: 1280, height: 720, devicePixelRatio: 2 },
@@ -417,6 +411,7 @@ export function saltmarrow(id = 'saltmarrow'): Project {
     ground: { name: 'water', height: 0 },
     bodies,
     probe: { body: 'lighthouse', drive: { rung: 'world', value: [-21, 20.4, -20] } },
+    pointer: { canvas: [24, 96], leftOut: ['devicePixelRatio'] },
     back: { pixel: [812, 344], route: 'ahead', value: 83.2047 },
   } satisfies z.input<typeof projectSchema>);
 }

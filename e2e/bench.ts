@@ -65,3 +65,22 @@ export async function picture(page: Page): Promise<string> {
     last = next;
   }
 }
+
+/** Drops a file of some name on the page. */
+export const drop = (page: Page, name: string, text: string): Promise<void> =>
+  page.evaluate(
+    ([name, text]) => {
+      const data = new DataTransfer();
+      data.items.add(new File([text!], name!));
+      document.body.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+    },
+    [name, text],
+  );
+
+/** Pastes text on the page, outside of any field. */
+export const paste = (page: Page, text: string): Promise<void> =>
+  page.evaluate((given) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', given);
+    document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  }, text);

@@ -22,6 +22,17 @@ test('a point is followed through every space and back, and driven from either e
   near([(await rung(page, 'view'))[2]!], [view[2]!], 1e-4);
   const world = await rung(page, 'world');
 
+  // From clip: w is the distance ahead, behind the eye too, and z follows.
+  await page.locator('[data-rung="clip"]').hover();
+  await page.locator('[data-rung="clip"]').getByText('drive from here').click();
+  await expect(page.getByLabel('Clip z', { exact: true })).toBeHidden();
+  await type(page, 'Clip w', '-30');
+  near([(await rung(page, 'view'))[2]!], [30], 1e-9);
+  await expect(page.getByTestId('verdict')).toContainText('Behind the eye');
+  await page.keyboard.press('ControlOrMeta+Z');
+  await page.keyboard.press('ControlOrMeta+Z');
+  near(await rung(page, 'world'), world, 0);
+
   // The driven end stays when the camera moves; the other end gives way.
   await goTo(page, 'Frame');
   await type(page, 'Eye x', '-3');

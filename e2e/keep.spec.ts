@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { goTo, near, number, numbers, openBench, rung, type } from './bench';
+import { drop, goTo, near, number, numbers, openBench, rung, type, paste } from './bench';
 
 test.beforeEach(async ({ page }) => openBench(page));
 
@@ -57,6 +57,23 @@ test('a project is there after a reload, and comes and goes as one file', async 
   await expect(alert).toContainText('The file is not JSON');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: /^Saltmarrow/ })).toBeVisible();
+});
+
+test('a compute request and a list of points come in too, by drop and by paste', async ({ page }) => {
+  const request = await saved(page, /Save as a compute request/);
+  await open(page, 'harbour.request.json', request);
+  await expect(page.getByRole('button', { name: /^harbour/ })).toBeVisible();
+  near((await rung(page, 'world')).slice(0, 3), [-21, 20.4, -20], 1e-9);
+  near((await rung(page, 'screen')).slice(0, 2), [312.9485, 115.0932], 1e-4);
+  await paste(page, 'x,y,z\n1,2,3\n4,5,6');
+  await expect(page.locator('.notice')).toContainText('Took the points of What was pasted');
+  await expect(page.getByRole('table', { name: 'Points' })).toHaveAttribute('aria-rowcount', '2');
+  await drop(page, 'bad.request.json', request.replace('"verticalFov": 36', '"verticalFov": 0'));
+  await expect(page.getByRole('alert')).toContainText('bad.request.json was not opened, and nothing has changed.');
+  await page.getByRole('button', { name: 'Dismiss' }).click();
+  await drop(page, 'points.csv', '1;2;3\n4;5');
+  await expect(page.getByRole('alert')).toContainText('line 2');
+  await expect(page.getByRole('table', { name: 'Points' })).toHaveAttribute('aria-rowcount', '2');
 });
 
 for (const preset of ['WebGL', 'Vulkan', 'glTF 2.0'])

@@ -11,13 +11,14 @@ import { randomFrom } from '../core/math/random';
 import { pick } from '../core/pick/pick';
 import { saltmarrow } from '../demo/saltmarrow';
 import { coreCamera } from '../formats/camera';
+import { cameraInSpace } from '../formats/project';
 
 const [width, height] = [640, 360];
 
 test('an id buffer of the harbour agrees with pick on 10,000 pixels, but for silhouettes', async ({ page }) => {
   const project = saltmarrow();
   const made = placeBodies(project.bodies);
-  const framed = frameOf(coreCamera(project.camera), { x: 0, y: 0, width, height });
+  const framed = frameOf(coreCamera(cameraInSpace(project)), { x: 0, y: 0, width, height });
   if (!made.ok || !framed.ok) throw new Error('the demo holds together');
   const frame = framed.value;
   const e = expressionOf(presets.WebGL);
@@ -84,7 +85,7 @@ test('an id buffer of the harbour agrees with pick on 10,000 pixels, but for sil
 });
 
 test('the browser’s own matrices invert and multiply ours alike', async ({ page }) => {
-  const made = frameOf(coreCamera(saltmarrow().camera), { x: 0, y: 0, width, height });
+  const made = frameOf(coreCamera(cameraInSpace(saltmarrow())), { x: 0, y: 0, width, height });
   if (!made.ok) throw new Error();
   const e = expressionOf(presets.WebGL);
   const list = (name: Parameters<typeof e.matrix>[1]) => e.toList(e.matrix(made.value, name));

@@ -1,19 +1,23 @@
-import type { Camera, Viewport } from '../core/camera/frame';
+import type { Camera2d } from '../core/camera/camera2d';
+import { frameOf, type Camera, type CameraFrame, type Viewport } from '../core/camera/frame';
 import type { Orientation } from '../core/camera/orientation';
 import { defaultConventions } from '../core/conventions/conventions';
 import { expressionOf, type Expression } from '../core/conventions/express';
+import type { PointerPath } from '../core/convert/pointer';
 import type { DepthChoice } from '../core/convert/unproject';
-import type { ComputeRequest, RequestCamera } from '../core/compute/schema';
-import { pixelToPicture, sharesOfDepth } from '../core/convert/project';
-import { reexpressCamera, writeBody } from '../core/compute/write';
+import { readCamera2d, writePair } from '../core/compute/read';
+import type { ComputeRequest, RequestCamera, RequestCamera2d } from '../core/compute/schema';
+import { pixelToPicture, projectPoint, sharesOfDepth } from '../core/convert/project';
+import { reexpressCamera, reexpressCamera2d, writeBody } from '../core/compute/write';
 import { normalizeQuat } from '../core/math/quat';
-import type { Vec3 } from '../core/math/vec3';
-import type { Project, ProjectCamera } from './project';
+import type { Vec2, Vec3 } from '../core/math/vec3';
+import type { Checked } from '../core/reasons';
+import type { Project, ProjectCamera2d, ProjectCamera3d } from './project';
 
 const radians = (degrees: number) => (degrees * Math.PI) / 180;
 
-/** A kept camera (inside axes, degrees) as the core takes it (radians). */
-export function coreCamera(camera: ProjectCamera): Camera {
+/** A kept camera in space (inside axes, degrees) as the core takes it (radians). */
+export function coreCamera(camera: ProjectCamera3d): Camera {
   const o = camera.orientation;
   const orientation: Orientation =
     o.kind === 'angles' ? { kind: 'angles', yaw: radians(o.yaw), pitch: radians(o.pitch), roll: radians(o.roll) } : o;
@@ -35,6 +39,14 @@ export function coreCamera(camera: ProjectCamera): Camera {
   };
 }
 
+/** A kept 2D camera as the core takes it, snapping left out. */
+export const coreCamera2d = ({ focus, anchor, zoom, rotation }: ProjectCamera2d, viewport: Viewport): Camera2d => ({
+  focus,
+  anchor: pixelToPicture({ viewport }, anchor),
+  zoom,
+  rotation: radians(rotation),
+});
+
 /** A kept viewport in CSS pixels, as the core takes it. */
 export const coreViewport = ({ viewport: { width, height } }: Pick<Project, 'viewport'>): Viewport => ({
   x: 0,
@@ -42,6 +54,39 @@ export const coreViewport = ({ viewport: { width, height } }: Pick<Project, 'vie
   width,
   height,
 });
+
+/**
+ * The snapshot of a project's camera, or what is wrong with it. Conventions (`e`) play a part for a 2D camera that snaps alone: it snaps to the whole numbers
+ * of the screen that they describe.
+ */
+export function projectFrame(
+  { camera, viewport }: Pick<Project, 'camera' | 'viewport'>,
+  e: Expression,
+): Checked<CameraFrame> {
+  const screen = coreViewport({ viewport });
+  if (camera.kind === '3d') return frameOf(coreCamera(camera), screen);
+  const read = readCamera2d(expressCamera2d(camera, screen, e), screen, e);
+  return read.ok ? frameOf(read.value, screen) : read;
+}
+
+/** Where the world's origin lands on the screen of a flat project, in the conventions of `e`: t of screen = zoom·R·p + t. Null when the camera cannot be. */
+export function translationOf(project: Pick<Project, 'camera' | 'viewport'>, e: Expression): Vec2 | null {
+  const made = projectFrame(project, e);
+  if (!made.ok) return null;
+  const { picture } = projectPoint(made.value, [0, 0, 0]);
+  return picture.ok ? e.toScreen(made.value.viewport, picture.value.across, picture.value.upward) : null;
+}
+
+/** The way of a pointer through a project's page, canvas and framebuffer. */
+export function pointerPath({ pointer, viewport }: Pick<Project, 'pointer' | 'viewport'>): PointerPath {
+  const { canvas, cssScale, framebufferScale, bars } = pointer;
+  const { devicePixelRatio, width, height } = viewport;
+  const k = devicePixelRatio * framebufferScale;
+  return {
+    ...{ canvas, cssScale, devicePixelRatio, framebufferScale },
+    viewport: { x: bars[0], y: bars[1], width: width * k, height: height * k, bottom: bars[2] },
+  };
+}
 
 /** The kept choice of depth, on the inside. A plane is level, at a height. */
 export function depthChoiceOf({ route, value }: Project['back']): DepthChoice {
@@ -60,9 +105,16 @@ export function depthChoiceOf({ route, value }: Project['back']): DepthChoice {
 /** What a project is kept in: the inside's axes and degrees, which are what a request means that says nothing. */
 const kept = expressionOf(defaultConventions);
 
-/** The camera of a project in the form of a compute request, in the conventions of `e`. */
+/** The camera of a flat project in the form of a compute request, in the conventions of `e`. */
+export const expressCamera2d = (
+  { kind, focus, anchor, zoom, rotation, snap }: ProjectCamera2d,
+  viewport: Viewport,
+  e: Expression,
+): RequestCamera2d => reexpressCamera2d({ kind, focus, anchor, zoom, rotation, snap }, viewport, kept, e);
+
+/** The camera of a project in space in the form of a compute request, in the conventions of `e`. */
 export function expressCamera(
-  { position, orientation: o, projection: p }: ProjectCamera,
+  { position, orientation: o, projection: p }: ProjectCamera3d,
   e: Expression,
 ): RequestCamera {
   const shaped = {
@@ -90,7 +142,7 @@ export function expressCamera(
 }
 
 /** The orientation of a request in default conventions as a project keeps it: a quaternion becomes the basis that it is. */
-export function keepOrientation(o: RequestCamera['orientation']): ProjectCamera['orientation'] {
+export function keepOrientation(o: RequestCamera['orientation']): ProjectCamera3d['orientation'] {
   if ('lookAt' in o) return { kind: 'lookAt', target: o.lookAt };
   if ('yaw' in o) return { kind: 'angles', yaw: o.yaw, pitch: o.pitch, roll: o.roll };
   if ('right' in o) return { kind: 'basis', right: o.right, up: o.up, forward: o.forward };
@@ -102,11 +154,12 @@ export function keepOrientation(o: RequestCamera['orientation']): ProjectCamera[
 
 /**
  * A project as a compute request in its own conventions: its viewport, camera and bodies, and queries for what the application shows of the
- * probe (`probe`, at its world point) and of the way back (`back`), with the matrices and the ray.
+ * probe (`probe`, at its world point) and of the way back (`back`), with the matrices and, in space, the ray.
  */
 export function projectRequest(project: Project, e: Expression, probe: Vec3 | null): ComputeRequest {
-  const { back } = project;
+  const { back, camera } = project;
   const viewport = coreViewport(project);
+  const flat = camera.kind === '2d';
   const pixel = e.toScreen(viewport, ...pixelToPicture({ viewport }, back.pixel));
   const choice = depthChoiceOf(back);
   const at =
@@ -127,16 +180,24 @@ export function projectRequest(project: Project, e: Expression, probe: Vec3 | nu
     astrolabe: 1,
     conventions: project.conventions,
     viewport,
-    camera: expressCamera(project.camera, e),
-    bodies: project.bodies.map((body) => writeBody(body, e)),
+    camera: flat ? expressCamera2d(camera, viewport, e) : expressCamera(camera, e),
+    bodies: project.bodies.map((body) => writeBody(body, e, flat)),
     queries: [
       { id: 'matrices', op: 'matrices' },
       ...(probe
-        ? [{ id: 'probe', op: 'worldToScreen' as const, points: [[...e.toWorld(probe)] as [number, number, number]] }]
+        ? [
+            {
+              id: 'probe',
+              op: 'worldToScreen' as const,
+              points: [flat ? writePair(probe, e) : ([...e.toWorld(probe)] as [number, number, number])],
+            },
+          ]
         : []),
-      { id: 'back', op: 'screenToWorld', pixels, at },
-      { id: 'ray', op: 'rays', pixels },
-      { id: 'hit', op: 'pick', pixels },
+      // A flat world has one point under a pixel, whatever is said of its depth.
+      { id: 'back', op: 'screenToWorld', pixels, at: flat ? { ahead: 0 } : at },
+      ...(flat ? [] : [{ id: 'ray', op: 'rays' as const, pixels }]),
+      // Bodies of a flat world lie on one another in their order: the last hit is the uppermost.
+      { id: 'hit', op: 'pick', pixels, ...(flat && { all: true }) },
     ],
   };
 }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { problemsOf } from '../core/compute/issues';
 import { conventionsSchema, quatSchema, shapeSchema, vec2Schema, vec3Schema } from '../core/compute/schema';
 import { readConventions } from '../core/compute/read';
+import { omissions, type Omission } from '../core/convert/pointer';
 import { screenFits, type ScreenFit } from '../core/camera/fit';
 import { meshProblems, placeBodies } from '../core/bodies/body';
 import type { Problem } from '../core/reasons';
@@ -68,26 +69,58 @@ const commonScreens = [
   { name: '4 : 3', width: 1024, height: 768 },
 ];
 
-const rung = z.enum(['local', 'world', 'view', 'ndc', 'screen']);
+const camera3dSchema = z.object({
+  kind: z.literal('3d').default('3d'),
+  name: z.string().min(1),
+  position: vec3Schema,
+  orientation: orientationSchema,
+  projection: projectionSchema,
+  sensorHeight: number.positive().default(24).describe('Millimetres; what a focal length is said for'),
+});
+
+const camera2dSchema = z.object({
+  kind: z.literal('2d'),
+  name: z.string().min(1),
+  focus: vec2Schema.describe('The world point, right and up, that lands on the anchor'),
+  anchor: vec2Schema.describe('A pixel, from the top left of the viewport, centres at .5'),
+  zoom: number.describe('Pixels per world unit'),
+  rotation: number.default(0).describe('Degrees by which the world is turned counter-clockwise about the focus'),
+  snap: z.enum(['none', 'floor', 'round']).default('none'),
+});
+
+const tilesSchema = z.object({
+  name: z.string().min(1).describe('What the numbers are'),
+  corner: vec2Schema.describe('The least right and up of the map'),
+  size: number.positive().describe('The side of a tile in world units'),
+  columns: z.int().min(1).max(2048),
+  bands: z.array(number).max(6).default([]).describe('Rising numbers at which the tone of the map changes'),
+  values: z
+    .array(number.nullable())
+    .max(1 << 20)
+    .describe('One number a tile, row by row from the lowest, each from the left; null is land'),
+});
+
+const rung = z.enum(['local', 'world', 'view', 'clip', 'ndc', 'screen']);
 
 export const projectSchema = z.object({
   astrolabeProject: z.literal(1).describe('The version of this format'),
   id: z.string().min(1),
   name: z.string().min(1),
   unit: z.string().min(1).default('metres').describe('What one world unit is called'),
+  guide: z
+    .enum(['harbour', 'chart'])
+    .nullable()
+    .default(null)
+    .describe('The demo whose things to try go with the project'),
   conventions: conventionsSchema,
   viewport: z.object({
     width: z.int().min(1).max(16384),
     height: z.int().min(1).max(16384),
     devicePixelRatio: number.min(0.25).max(8).default(1),
   }),
-  camera: z.object({
-    name: z.string().min(1),
-    position: vec3Schema,
-    orientation: orientationSchema,
-    projection: projectionSchema,
-    sensorHeight: number.positive().default(24).describe('Millimetres; what a focal length is said for'),
-  }),
+  camera: z
+    .union([camera3dSchema, camera2dSchema])
+    .describe('A camera in space, or one on a flat world: then every body lies in the plane of right and up'),
   screens: z
     .object({
       fit: z.enum(screenFits as [ScreenFit, ...ScreenFit[]]),
@@ -99,11 +132,28 @@ export const projectSchema = z.object({
     .object({ name: z.string().min(1), height: number })
     .nullable()
     .default(null),
+  tiles: tilesSchema.nullable().default(null).describe('The ground of a flat world: a map of square tiles'),
   bodies: z.array(bodySchema).default([]),
   probe: z.object({
     body: z.string().nullable(),
     drive: z.object({ rung, value: vec3Schema }),
   }),
+  pointer: z
+    .object({
+      canvas: vec2Schema.default([0, 0]).describe('The canvas’s corner on the page, in CSS pixels'),
+      cssScale: number.positive().default(1).describe('How much larger the canvas is shown than its own size'),
+      framebufferScale: number.positive().default(1).describe('Rendered pixels to a device pixel'),
+      bars: z
+        .tuple([number.nonnegative(), number.nonnegative(), number.nonnegative()])
+        .default([0, 0, 0])
+        .describe('What the framebuffer has left of, above and below the viewport, in its pixels'),
+      leftOut: z
+        .array(z.enum(omissions as [Omission, ...Omission[]]))
+        .default([])
+        .describe('The steps that the engine looked at leaves out'),
+    })
+    .prefault({})
+    .describe('What lies between a pointer event and the viewport'),
   back: z.object({
     pixel: vec2Schema.describe('From the top left of the viewport, centres at .5'),
     route: z.enum(['depth', 'ahead', 'range', 'plane']),
@@ -114,7 +164,23 @@ export const projectSchema = z.object({
 export type Project = z.output<typeof projectSchema>;
 export type ProjectBody = Project['bodies'][number];
 export type ProjectCamera = Project['camera'];
+/** The camera of a project in space, and of one whose world is flat. */
+export type ProjectCamera3d = Extract<ProjectCamera, { kind: '3d' }>;
+export type ProjectCamera2d = Extract<ProjectCamera, { kind: '2d' }>;
+export type Tiles = NonNullable<Project['tiles']>;
 export type Tone = z.output<typeof toneSchema>;
+
+/** The camera of a project that is in space; asking a flat one is a programmer's error. */
+export function cameraInSpace({ camera }: Pick<Project, 'camera'>): ProjectCamera3d {
+  if (camera.kind !== '3d') throw new Error('this project is flat');
+  return camera;
+}
+
+/** The camera of a project whose world is flat; asking one in space is a programmer's error. */
+export function flatCamera({ camera }: Pick<Project, 'camera'>): ProjectCamera2d {
+  if (camera.kind !== '2d') throw new Error('this project is in space');
+  return camera;
+}
 
 export type ReadProject = { ok: true; project: Project } | { ok: false; problems: Problem[] };
 
@@ -133,6 +199,20 @@ export function readProject(value: unknown): ReadProject {
     ...(bodies.ok ? [] : bodies.problems),
     ...project.bodies.flatMap(({ shape }, i) => meshProblems(shape, `bodies[${i}].shape`)),
   ];
+  const { tiles } = project;
+  if (tiles && tiles.values.length % tiles.columns)
+    problems.push({
+      path: 'tiles.values',
+      message: `The map has ${tiles.values.length} tiles in rows of ${tiles.columns}, and its last row is not full. Give every row its tiles.`,
+    });
+  if (project.camera.kind === '2d')
+    project.bodies.forEach(({ position }, i) => {
+      if (position[2] !== 0)
+        problems.push({
+          path: `bodies[${i}].position[2]`,
+          message: `In a flat world a body lies at 0 behind right and up, and this one at ${position[2]}. Set it to 0.`,
+        });
+    });
   if (project.probe.body !== null && !project.bodies.some(({ id }) => id === project.probe.body))
     problems.push({
       path: 'probe.body',
@@ -143,25 +223,22 @@ export function readProject(value: unknown): ReadProject {
 
 /** A project from the text of a file, or what is wrong with it. */
 export function parseProject(text: string): ReadProject {
-  let value: unknown;
+  const parsed = parseJson(text);
+  return parsed.ok ? readProject(parsed.value) : parsed;
+}
+
+/** A JSON value from text, or that it is none. */
+export function parseJson(text: string): { ok: true; value: unknown } | { ok: false; problems: Problem[] } {
   try {
-    value = JSON.parse(text);
+    return { ok: true, value: JSON.parse(text) };
   } catch (error) {
     return { ok: false, problems: [{ path: '', message: `The file is not JSON: ${(error as Error).message}.` }] };
   }
-  if (typeof value === 'object' && value !== null && 'astrolabe' in value && !('astrolabeProject' in value))
-    return {
-      ok: false,
-      problems: [
-        {
-          path: 'astrolabe',
-          message:
-            'This file is a compute request, not a project. Give it to the command line: astrolabe compute FILE.',
-        },
-      ],
-    };
-  return readProject(value);
 }
+
+/** Whether a JSON value means to be a compute request rather than a project. */
+export const isRequest = (value: unknown): boolean =>
+  typeof value === 'object' && value !== null && 'astrolabe' in value && !('astrolabeProject' in value);
 
 /** A project as the text of a file: indented, the numbers of a mesh on one line each. */
 export const writeProject = (project: Project): string => JSON.stringify(project, null, 2) + '\n';

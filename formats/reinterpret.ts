@@ -1,11 +1,11 @@
-import { readBody } from '../core/compute/read';
-import { reexpressCamera, writeBody } from '../core/compute/write';
+import { readBody, readPair, writePair } from '../core/compute/read';
+import { reexpressCamera, reexpressCamera2d, writeBody } from '../core/compute/write';
 import { defaultConventions, type Conventions } from '../core/conventions/conventions';
 import { expressionOf, type Expression } from '../core/conventions/express';
 import { pictureToPixel, pixelToPicture, sharesOfDepth } from '../core/convert/project';
 import type { Vec3 } from '../core/math/vec3';
-import { coreViewport, expressCamera, keepOrientation } from './camera';
-import type { Project } from './project';
+import { coreViewport, expressCamera, expressCamera2d, keepOrientation } from './camera';
+import type { Project, ProjectCamera, Tiles } from './project';
 
 const kept = expressionOf(defaultConventions);
 const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
@@ -18,27 +18,18 @@ const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
 export function keepNumbers(project: Project, to: Conventions): Project {
   const from = expressionOf(project.conventions);
   const e = expressionOf(to);
+  const flat = project.camera.kind === '2d';
   const move = (v: Vec3) => triple(e.fromWorld(from.toWorld(v)));
-  const camera = reexpressCamera(expressCamera(project.camera, from), e, kept);
-  const p = project.camera.projection;
-  const angle = (degrees: number) => {
-    const shown = from.toAngle((degrees * Math.PI) / 180);
-    return (e.fromAngle(shown) * 180) / Math.PI;
-  };
   const viewport = coreViewport(project);
-  const { probe, back, ground } = project;
+  const { probe, back, ground, tiles } = project;
   return {
     ...project,
     conventions: structuredClone(to),
-    camera: {
-      ...project.camera,
-      position: camera.position,
-      orientation: keepOrientation(camera.orientation),
-      projection: p.kind === 'perspective' ? { ...p, verticalFov: angle(p.verticalFov) } : p,
-    },
+    camera: cameraAgain(project.camera, from, e, viewport),
+    tiles: tiles && { ...tiles, ...mapAgain(tiles, from, e) },
     ground: ground && { ...ground, height: e.fromHeight(from.toHeight(ground.height)) },
     bodies: project.bodies.map((body, i) => {
-      const read = readBody(writeBody(body, from) as Parameters<typeof readBody>[0], i, e);
+      const read = readBody(writeBody(body, from, flat) as Parameters<typeof readBody>[0], i, e, flat);
       // Only letters and signs change: what could be read before can be read again.
       if (!read.ok) throw new Error(read.problems[0]!.message);
       const { shape, position, rotation, scale } = read.value;
@@ -65,6 +56,47 @@ export function keepNumbers(project: Project, to: Conventions): Project {
   };
 }
 
+function cameraAgain(
+  camera: ProjectCamera,
+  from: Expression,
+  to: Expression,
+  viewport: ReturnType<typeof coreViewport>,
+): ProjectCamera {
+  if (camera.kind === '2d')
+    return { ...camera, ...reexpressCamera2d(expressCamera2d(camera, viewport, from), viewport, to, kept) };
+  const p = camera.projection;
+  const { position, orientation } = reexpressCamera(expressCamera(camera, from), to, kept);
+  const angle = (degrees: number) => {
+    const shown = from.toAngle((degrees * Math.PI) / 180);
+    return (to.fromAngle(shown) * 180) / Math.PI;
+  };
+  return {
+    ...camera,
+    position,
+    orientation: keepOrientation(orientation),
+    projection: p.kind === 'perspective' ? { ...p, verticalFov: angle(p.verticalFov) } : p,
+  };
+}
+
+/** A tile map whose corners keep their numbers: where an axis turns round, so does the order of its tiles. */
+function mapAgain(
+  { corner, size, columns, values }: Tiles,
+  from: Expression,
+  to: Expression,
+): Pick<Tiles, 'corner' | 'values'> {
+  const rows = values.length / columns;
+  const again = ([right, up]: readonly [number, number]) => to.fromPair('up', from.toPair('up', [right, up]));
+  const [a, b] = [again(corner), again([corner[0] + columns * size, corner[1] + rows * size])];
+  const [mirrored, upended] = [a[0] > b[0], a[1] > b[1]];
+  return {
+    corner: [Math.min(a[0], b[0]), Math.min(a[1], b[1])],
+    values: values.map((_, i) => {
+      const [column, row] = [i % columns, Math.floor(i / columns)];
+      return values[(upended ? rows - 1 - row : row) * columns + (mirrored ? columns - 1 - column : column)]!;
+    }),
+  };
+}
+
 function pixelAgain(
   pixel: readonly [number, number],
   from: Expression,
@@ -87,9 +119,19 @@ function heldAgain(
   switch (rung) {
     case 'local':
     case 'world':
-      return triple(to.fromWorld(from.toWorld(value)));
+      return triple(
+        project.camera.kind === '2d' ? readPair(writePair(value, from), to) : to.fromWorld(from.toWorld(value)),
+      );
     case 'view':
       return triple(to.fromView(from.toView(value)));
+    case 'clip': {
+      const p = project.camera.kind === '3d' ? project.camera.projection : null;
+      // In perspective the third is w, which no convention turns; in orthographic it stands for z, as evenly spread as depth.
+      const even = p?.kind === 'orthographic' ? p : null;
+      const share = even ? (depth - even.near) / (even.far - even.near) : 0;
+      const { across, upward, shares } = to.fromNdc(from.toNdc({ across: a, upward: b, shares: sharesOfDepth(share) }));
+      return [across, upward, even ? even.near + shares.far * (even.far - even.near) : depth];
+    }
     case 'ndc': {
       const shown = from.toNdc({ across: a, upward: b, shares: sharesOfDepth(depth) });
       const { across, upward, shares } = to.fromNdc(shown);

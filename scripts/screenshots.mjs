@@ -22,12 +22,12 @@ const browser = await chromium.launch(launchOptions);
 /** Opens the demo afresh, does something to it, and takes its picture. */
 async function take(
   name,
-  { task = 'convert', theme = 'paper', width = 1280, height = 800, act = async () => {} } = {},
+  { task = 'convert', theme = 'paper', width = 1280, height = 800, tries = false, act = async () => {} } = {},
 ) {
   const page = await browser.newPage({ viewport: { width, height } });
   await page.addInitScript(
     (value) => localStorage.setItem('astrolabe-settings', JSON.stringify({ state: value, version: 0 })),
-    { theme, chainWidth: 244, sheetWidth: 316, enlarged: null },
+    { theme, chainWidth: 244, sheetWidth: 316, enlarged: null, triesAway: !tries },
   );
   await page.goto(`http://127.0.0.1:${port}/${task}`);
   await page.getByRole('heading', { name: 'The Chain' }).waitFor();
@@ -39,12 +39,12 @@ async function take(
   await page.close();
 }
 
-await take('frame-paper', { task: 'frame' });
+await take('frame-paper', { task: 'frame', tries: true });
 await take('frame-night', { task: 'frame', theme: 'night' });
 await take('frame-depth', {
   task: 'frame',
   act: async (page) => {
-    await page.getByRole('region', { name: 'Depth resolution' }).scrollIntoViewIfNeeded();
+    await page.getByTestId('depth-u24').waitFor();
     await page
       .getByRole('complementary', { name: 'Worksheet' })
       .getByRole('region', { name: 'Screens' })
@@ -64,6 +64,91 @@ await take('conventions', {
 await take('matrix', {
   act: async (page) => {
     await page.getByRole('button', { name: 'Open the projection matrix' }).click();
+  },
+});
+const chart = async (page) => {
+  await page.locator('.project-button').click();
+  await page.getByRole('menuitem', { name: /Saltmarrow chart/ }).click();
+  await page.getByRole('button', { name: 'Dismiss' }).waitFor({ state: 'detached' });
+  await page.waitForTimeout(3000);
+};
+await take('flat-paper', { task: 'frame', act: chart });
+await take('flat-night', {
+  task: 'frame',
+  theme: 'night',
+  act: async (page) => {
+    await chart(page);
+    await page.getByLabel('Turned', { exact: true }).fill('30');
+    await page.keyboard.press('Enter');
+  },
+});
+await take('working', {
+  act: async (page) => {
+    await page.getByRole('button', { name: 'in full: From the point to the pixel' }).click();
+    await page.getByRole('dialog').getByRole('heading', { name: 'View to clip' }).waitFor();
+  },
+});
+await take('convert-points', {
+  act: async (page) => {
+    const sheet = page.getByRole('complementary', { name: 'Worksheet' });
+    for (const name of ['The pointer’s way', 'Nodes', 'Points'])
+      await sheet.getByRole('button', { name, exact: true }).click();
+    const lines = Array.from({ length: 600 }, (_, i) => `${(i % 97) - 48} ${(i % 23) / 2} ${((i * 7) % 131) - 90}`);
+    await page.getByLabel('Points to take').fill(lines.join('\n'));
+    await page.getByRole('button', { name: 'Take these' }).click();
+    await page.getByText(/converted in/).waitFor();
+    await page.waitForTimeout(3000);
+    await sheet.getByRole('region', { name: 'Nodes' }).scrollIntoViewIfNeeded();
+  },
+});
+await take('projects', {
+  task: 'frame',
+  act: async (page) => {
+    await page.keyboard.press('Control+S');
+    await page.getByLabel('Near', { exact: true }).fill('7');
+    await page.keyboard.press('Enter');
+    await page.locator('.project-button').click();
+    await page.getByRole('menuitem', { name: /All projects/ }).click();
+    await page.getByRole('button', { name: 'Saltmarrow chart' }).click();
+    await page.getByRole('region', { name: 'Focus and anchor' }).waitFor();
+    await page.locator('.project-button').click();
+    await page.getByRole('menuitem', { name: /All projects/ }).click();
+    const list = page.getByRole('list', { name: 'Kept projects' });
+    await list.getByRole('button', { name: 'Saltmarrow harbour', exact: true }).click();
+    await page.getByRole('region', { name: 'Lens' }).waitFor();
+    await page.locator('.project-button').click();
+    await page.getByRole('menuitem', { name: /All projects/ }).click();
+    await page.getByRole('button', { name: 'Compare saved as a file' }).click();
+  },
+});
+await take('help', { theme: 'night', act: (page) => page.keyboard.press('?') });
+await take('model', {
+  task: 'frame',
+  act: async (page) => {
+    // A mooring ring with its post, as a modeller would hand it over.
+    const lines = ['o Mooring ring'];
+    const [around, across] = [28, 12];
+    for (let i = 0; i < around; i++)
+      for (let j = 0; j < across; j++) {
+        const [a, b] = [(2 * Math.PI * i) / around, (2 * Math.PI * j) / across];
+        const r = 3 + 0.7 * Math.cos(b);
+        lines.push(`v ${r * Math.cos(a)} ${0.7 * Math.sin(b)} ${r * Math.sin(a)}`);
+      }
+    const at = (i, j) => (i % around) * across + (j % across) + 1;
+    for (let i = 0; i < around; i++)
+      for (let j = 0; j < across; j++) lines.push(`f ${at(i, j)} ${at(i, j + 1)} ${at(i + 1, j + 1)} ${at(i + 1, j)}`);
+    lines.push('o Post');
+    for (const y of [-0.6, 5])
+      for (let i = 0; i < 8; i++) lines.push(`v ${Math.cos((i * Math.PI) / 4)} ${y} ${Math.sin((i * Math.PI) / 4)}`);
+    for (let i = 0; i < 8; i++) lines.push(`f ${[i - 16, i - 8, ((i + 1) % 8) - 8, ((i + 1) % 8) - 16].join(' ')}`);
+    lines.push('f -1 -2 -3 -4 -5 -6 -7 -8');
+    await page.evaluate((text) => {
+      const data = new DataTransfer();
+      data.items.add(new File([text], 'mooring ring.obj'));
+      document.body.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+    }, lines.join('\n'));
+    await page.locator('.notice').filter({ hasText: 'Opened' }).waitFor();
+    await page.locator('.notice').waitFor({ state: 'detached' });
   },
 });
 await take('camera-explained', {

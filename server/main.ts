@@ -24,7 +24,7 @@ export function createApp(folder = appFolder): Express {
   app.use((_request, response, next) => {
     response.set({
       'Content-Security-Policy':
-        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'none'",
+        "default-src 'self'; img-src 'self' blob:; worker-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'none'",
       'X-Content-Type-Options': 'nosniff',
       'Referrer-Policy': 'no-referrer',
     });
@@ -57,15 +57,19 @@ export function createApp(folder = appFolder): Express {
     app.use(
       express.static(folder, {
         index: false,
-        maxAge: '1y',
-        immutable: true,
+        redirect: false,
+        // Names in assets/ change with what is in them; the rest is asked for anew.
         setHeaders: (response, path) => {
-          if (path.endsWith('.html')) response.setHeader('Cache-Control', 'no-cache');
+          const lasting = /[\\/]assets[\\/]/.test(path);
+          response.setHeader('Cache-Control', lasting ? 'public, max-age=31536000, immutable' : 'no-cache');
         },
       }),
     );
-    app.get('/{*path}', (_request, response) => {
-      response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: folder });
+    // The page asks for what lies beside it, so it is answered at one folder's depth alone.
+    app.get('/{*path}', ({ path }, response) => {
+      const [first = '', ...deeper] = path.slice(1).split('/');
+      if (deeper.length) response.redirect(/^[\w-]+$/.test(first) ? `/${first}` : '/');
+      else response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: folder });
     });
   }
   const onError: ErrorRequestHandler = (

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { randomFrom } from '../core/math/random';
 import { serve } from './main';
 
 type Serving = Awaited<ReturnType<typeof serve>>;
@@ -47,6 +48,61 @@ describe('the server', () => {
       status,
       errors: expect.arrayContaining([{ path: expect.anything(), message: expect.stringMatching(/\.$/) }]),
     });
+  });
+
+  it('answers a thousand torn requests with 4xx and a problem document, and is still there', async () => {
+    const whole = JSON.stringify({
+      astrolabe: 1,
+      viewport: { width: 20, height: 10 },
+      camera: { position: [0, 0, 0], orientation: { lookAt: [0, 0, -5] }, projection: { kind: 'perspective', near: 1, far: 9, verticalFov: 60 } }, // prettier-ignore
+      bodies: [{ id: 'a', shape: { kind: 'mesh', positions: [0, 0, -3, 1, 0, -3, 0, 1, -3], indices: [0, 1, 2] }, position: [0, 0, 0] }], // prettier-ignore
+      queries: [
+        { id: 'p', op: 'pick', pixels: [[10, 5]] },
+        {
+          id: 's',
+          op: 'spawn',
+          surface: { plane: { point: [0, -1, 0], normal: [0, 1, 0] } },
+          bounds: { ringOuter: 3 },
+          count: 4,
+        },
+      ],
+    });
+    const random = randomFrom(9);
+    const pieces = ['null', '-1', '1e400', '"x"', '[]', '{}', 'true', ',', '}', '\u0000', '9'.repeat(400), '"\\ud800"'];
+    let refused = 0;
+    for (let i = 0; i < 1000; i++) {
+      let text = whole;
+      for (let k = 0; k <= random() * 3; k++) {
+        const at = Math.floor(random() * text.length);
+        const piece = pieces[Math.floor(random() * pieces.length)]!;
+        text = text.slice(0, at) + piece + text.slice(at + Math.floor(random() * 6));
+      }
+      const response = await post(text, random() < 0.1 ? 'text/plain' : 'application/json');
+      expect(response.status, text).toBeLessThan(500);
+      const body = (await response.json()) as { status?: number; errors?: { message: string }[] };
+      if (response.status === 200) continue;
+      refused++;
+      expect(body.status).toBe(response.status);
+      for (const { message } of body.errors!) expect(message, text).toMatch(/[.)]$/);
+    }
+    expect(refused).toBeGreaterThan(700);
+    expect((await post(whole)).status).toBe(200);
+  }, 60_000);
+
+  it('leads an address with more folders than one back to the first, and nowhere else', async () => {
+    const led = async (path: string) => {
+      const { status, headers } = await fetch(first.address + path, { redirect: 'manual' });
+      return [status, headers.get('Location')];
+    };
+    expect(await led('/frame/x')).toEqual([302, '/frame']);
+    expect(await led('//elsewhere.example/x')).toEqual([302, '/']);
+    expect(await led('/%5Celsewhere.example/x')).toEqual([302, '/']);
+  });
+
+  it('lets a page run what the server itself gives, and nothing written into it', async () => {
+    const policy = (await fetch(`${first.address}/api/schema/compute`)).headers.get('Content-Security-Policy')!;
+    expect(policy).toMatch(/^default-src 'self';/);
+    expect(policy).not.toMatch(/unsafe|\*|https?:|data:/);
   });
 
   it('says what it has where there is nothing, and serves the schema', async () => {

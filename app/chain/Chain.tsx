@@ -1,6 +1,5 @@
 import { memo, useState } from 'react';
-import { redrive, rungs, type DrivableRung, type Rung } from '../../core/convert/chain';
-import type { Vec3 } from '../../core/math/vec3';
+import { redrive, rungs, type Rung } from '../../core/convert/chain';
 import { edit } from '../state/document';
 import { currentSituation, useSituation, type Situation } from '../state/derive';
 import { complain, copy } from '../ui/clipboard';
@@ -11,7 +10,7 @@ import { NumberInput } from '../ui/NumberField';
 import { probeVerdict, reasonSentence, rungNames } from '../wording';
 import { MatrixButton, type Step } from './MatrixButton';
 import { ProbePicker } from './ProbePicker';
-import { axisNames, heldNumbers, outOfRange, rungNumbers } from './rungs';
+import { axisNames, givenNumbers, heldNumbers, outOfRange, rungNumbers } from './rungs';
 
 const steps: readonly { step: Step; name: string; symbol?: string }[] = [
   { step: 'model', name: 'model', symbol: 'M' },
@@ -96,7 +95,7 @@ function unitOf(rung: Rung, { project, expression: e }: Situation): string {
 }
 
 /** Drives the probe from another rung from now on; the point stays where it is. */
-function driveFrom(rung: DrivableRung): void {
+function driveFrom(rung: Rung): void {
   const { frame, placed, project } = currentSituation();
   const body = project.probe.body === null ? null : (placed.get(project.probe.body) ?? null);
   const drive = redrive(frame, body, project.probe.drive, rung);
@@ -108,13 +107,14 @@ function driveFrom(rung: DrivableRung): void {
 }
 
 function RungCard({ rung, situation }: { rung: Rung; situation: Situation }) {
-  const { project, chain, expression: e, frame } = situation;
+  const { project, chain, points } = situation;
   const { drive } = project.probe;
-  const numbers = chain.ok ? rungNumbers(rung, chain.value, e, frame) : null;
+  const numbers = chain.ok ? rungNumbers(rung, chain.value, situation) : null;
   const unit = unitOf(rung, situation);
   const name = rungNames[rung];
-  if (rung !== 'clip' && rung === drive.rung) {
-    const held = heldNumbers(rung, e, frame);
+  if (rung === drive.rung) {
+    const held = heldNumbers(rung, situation);
+    const given = givenNumbers(rung, situation);
     const shown = held.show(drive.value);
     return (
       <section className="rung driven" aria-label={`${name}, driven from here`} data-rung={rung}>
@@ -128,25 +128,29 @@ function RungCard({ rung, situation }: { rung: Rung; situation: Situation }) {
           </span>
         </div>
         <div className="figures">
-          {axisNames[rung].map((axis, i) => (
+          {axisNames(rung, points).map((axis, i) => (
             <div className="line" key={axis}>
               <span className="axis">{axis}</span>
-              <NumberInput
-                name={`${name} ${axis}`}
-                value={shown[i]!}
-                shown={(v) => figure(v)}
-                step={rung === 'ndc' || axis === 'depth' ? 0.01 : 1}
-                onChange={(value, gesture) =>
-                  edit(
-                    `move the probe in ${name}`,
-                    (draft) => {
-                      const next = shown.map((v, k) => (k === i ? value : v)) as unknown as Vec3;
-                      draft.probe.drive.value = [...held.read(next)];
-                    },
-                    gesture,
-                  )
-                }
-              />
+              {!given[i] ? (
+                <span className="number">{figure(shown[i]!)}</span>
+              ) : (
+                <NumberInput
+                  name={`${name} ${axis}`}
+                  value={shown[i]!}
+                  shown={(v) => figure(v)}
+                  step={rung === 'ndc' || axis === 'depth' ? 0.01 : 1}
+                  onChange={(value, gesture) =>
+                    edit(
+                      `move the probe in ${name}`,
+                      (draft) => {
+                        const next = shown.map((v, k) => (k === i ? value : v));
+                        draft.probe.drive.value = [...held.read(next)];
+                      },
+                      gesture,
+                    )
+                  }
+                />
+              )}
             </div>
           ))}
         </div>
@@ -168,14 +172,14 @@ function RungCard({ rung, situation }: { rung: Rung; situation: Situation }) {
           )}
         </h3>
         <span className="unit">{unit}</span>
-        {rung !== 'clip' && numbers && (
+        {numbers && (
           <button className="drive" onClick={() => driveFrom(rung)}>
             drive from here
           </button>
         )}
       </div>
       <div className="figures">
-        {axisNames[rung].map((axis, i) => (
+        {axisNames(rung, points).map((axis, i) => (
           <div className="line" key={axis}>
             <span className="axis">{axis}</span>
             {numbers ? (

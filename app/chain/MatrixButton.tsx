@@ -6,6 +6,7 @@ import { useSituation, type Situation } from '../state/derive';
 import { copy } from '../ui/clipboard';
 import { figure, plain } from '../ui/figures';
 import { DivideIcon, MatrixIcon } from '../ui/icons';
+import { WorkingButton } from '../working/WorkingButton';
 
 export type Step = 'model' | 'view' | 'projection' | 'divide' | 'viewport';
 
@@ -101,7 +102,16 @@ function Content({ step, undone }: { step: Step; undone: boolean }) {
   const situation = useSituation();
   if (step === 'divide') return <Division situation={situation} />;
   if (step === 'viewport') return <ViewportStep situation={situation} />;
-  return <MatrixView opened={matrixOf(step, undone, situation)} e={situation.expression} />;
+  return (
+    <>
+      <MatrixView opened={matrixOf(step, undone, situation)} e={situation.expression} />
+      {(step === 'view' || step === 'projection') && (
+        <div className="mt-1">
+          <WorkingButton of={step} label="Where its numbers come from" />
+        </div>
+      )}
+    </>
+  );
 }
 
 function MatrixView({ opened, e }: { opened: Opened | null; e: Expression }) {

@@ -1,18 +1,20 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { chainOf, redrive, type DrivableRung } from '../../core/convert/chain';
+import { chainOf, redrive, type Rung } from '../../core/convert/chain';
 import { partsToWorld, pictureToParts } from '../../core/convert/project';
 import { expressionOf } from '../../core/conventions/express';
 import { aheadAt, conventions, frames, picturePositions, shares } from '../../core/testing/arbitraries';
+import { pointFormOf } from '../state/points';
 import { axisNames, heldNumbers, outOfRange, rungNumbers } from './rungs';
 
-const rungs: DrivableRung[] = ['local', 'world', 'view', 'ndc', 'screen'];
+const rungs: Rung[] = ['local', 'world', 'view', 'clip', 'ndc', 'screen'];
 
 describe('the numbers of a rung', () => {
   it('are the held ones where it drives and the chain’s where it does not, in any conventions, and read back', () => {
     fc.assert(
       fc.property(frames, picturePositions, shares, conventions, (frame, [x, y], share, c) => {
         const e = expressionOf(c);
+        const written = { expression: e, frame, points: pointFormOf(e, false) };
         const world = partsToWorld(
           frame,
           pictureToParts(frame, x, y, Math.min(aheadAt(frame, share), frame.near + 100)),
@@ -22,10 +24,10 @@ describe('the numbers of a rung', () => {
         for (const rung of rungs) {
           const drive = redrive(frame, null, { rung: 'world', value: world }, rung);
           if (!drive.ok) throw new Error(drive.reason);
-          const { show, read } = heldNumbers(rung, e, frame);
+          const { show, read } = heldNumbers(rung, written);
           const shown = show(drive.value.value);
-          const passive = rungNumbers(rung, chain.value, e, frame)!;
-          expect(passive).toHaveLength(axisNames[rung].length);
+          const passive = rungNumbers(rung, chain.value, written)!;
+          expect(passive).toHaveLength(axisNames(rung, written.points).length);
           shown.forEach((v, i) => expect(Math.abs(v - passive[i]!)).toBeLessThan(1e-6 * (1 + Math.abs(v))));
           read(shown).forEach((v, i) =>
             expect(Math.abs(v - drive.value.value[i]!)).toBeLessThan(1e-9 * (1 + Math.abs(v))),
@@ -33,6 +35,19 @@ describe('the numbers of a rung', () => {
         }
       }),
       { numRuns: 200 },
+    );
+  });
+
+  it('are pairs on the letters of right and up where the world is flat, and read back into its plane', () => {
+    fc.assert(
+      fc.property(conventions, fc.double({ min: -99, max: 99, noNaN: true }), (c, v) => {
+        const e = expressionOf(c);
+        const points = pointFormOf(e, true);
+        const shown = points.show([v, 2, 0]);
+        expect(shown.map(Math.abs)).toEqual([Math.abs(v), 2]);
+        expect(points.read(shown)).toEqual([v, 2, 0]);
+        expect(points.letters).toEqual([c.world.right[1], c.world.up[1]]);
+      }),
     );
   });
 

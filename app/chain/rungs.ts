@@ -1,26 +1,45 @@
-import type { Chain, DrivableRung, Rung } from '../../core/convert/chain';
-import type { CameraFrame } from '../../core/camera/frame';
-import type { Expression } from '../../core/conventions/express';
-import { pictureToPixel, pixelToPicture, sharesOfDepth } from '../../core/convert/project';
+import type { Chain, Rung } from '../../core/convert/chain';
+import {
+  clipToParts,
+  depthToAhead,
+  partsToClip,
+  pictureToPixel,
+  pixelToPicture,
+  sharesOfDepth,
+} from '../../core/convert/project';
 import type { Vec3 } from '../../core/math/vec3';
+import type { Situation } from '../state/derive';
+import type { PointForm } from '../state/points';
+
+/** What numbers are written by: the conventions, the frame, and whether points are triples or pairs. */
+type Written = Pick<Situation, 'expression' | 'frame' | 'points'>;
 
 /** How the held value of a rung is written in the conventions in force, and read back. The two undo each other. */
 export function heldNumbers(
-  rung: DrivableRung,
-  e: Expression,
-  frame: CameraFrame,
-): { show(held: Vec3): Vec3; read(shown: Vec3): Vec3 } {
+  rung: Rung,
+  { expression: e, frame, points }: Written,
+): { show(held: Vec3): readonly number[]; read(shown: readonly number[]): Vec3 } {
   switch (rung) {
     case 'local':
     case 'world':
-      return { show: e.toWorld, read: e.fromWorld };
+      return { show: points.show, read: points.read };
     case 'view':
-      return { show: e.toView, read: e.fromView };
+      return { show: e.toView, read: ([x, y, z]) => e.fromView([x!, y!, z!]) };
+    case 'clip':
+      return {
+        show: (held) => e.toClip(partsToClip(frame, clipToParts(frame, held))),
+        read: ([x, y, z, w]) => {
+          const { across, upward, shares } = e.fromNdc([x!, y!, z!]);
+          // In perspective w is the distance ahead; in orthographic it is 1 and z says how far.
+          const far = frame.kind === 'perspective' ? null : depthToAhead(frame, shares);
+          return [across, upward, far?.ok ? far.value : w!];
+        },
+      };
     case 'ndc':
       return {
         show: ([across, upward, depth]) => e.toNdc({ across, upward, shares: sharesOfDepth(depth) }),
-        read: (shown) => {
-          const { across, upward, shares } = e.fromNdc(shown);
+        read: ([x, y, z]) => {
+          const { across, upward, shares } = e.fromNdc([x!, y!, z!]);
           return [across, upward, shares.far];
         },
       };
@@ -31,20 +50,24 @@ export function heldNumbers(
           e.toDepth(sharesOfDepth(depth)),
         ],
         read: ([x, y, depth]) => [
-          ...pictureToPixel(frame, ...e.fromScreen(frame.viewport, [x, y])),
-          e.fromDepth(depth).far,
+          ...pictureToPixel(frame, ...e.fromScreen(frame.viewport, [x!, y!])),
+          e.fromDepth(depth!).far,
         ],
       };
   }
 }
 
 /** A rung's numbers in the conventions in force; null where the division has no answer. */
-export function rungNumbers(rung: Rung, chain: Chain, e: Expression, frame: CameraFrame): readonly number[] | null {
+export function rungNumbers(
+  rung: Rung,
+  chain: Chain,
+  { expression: e, frame, points }: Written,
+): readonly number[] | null {
   switch (rung) {
     case 'local':
-      return e.toWorld(chain.local);
+      return points.show(chain.local);
     case 'world':
-      return e.toWorld(chain.world);
+      return points.show(chain.world);
     case 'view':
       return e.toView(chain.parts);
     case 'clip':
@@ -59,9 +82,11 @@ export function rungNumbers(rung: Rung, chain: Chain, e: Expression, frame: Came
   }
 }
 
-export const axisNames: Readonly<Record<Rung, readonly string[]>> = {
-  local: ['x', 'y', 'z'],
-  world: ['x', 'y', 'z'],
+/** What the numbers of a rung are called. */
+export const axisNames = (rung: Rung, points: PointForm): readonly string[] =>
+  rung === 'local' || rung === 'world' ? points.letters : spaceNames[rung];
+
+const spaceNames: Readonly<Record<Exclude<Rung, 'local' | 'world'>, readonly string[]>> = {
   view: ['x', 'y', 'z'],
   clip: ['x', 'y', 'z', 'w'],
   ndc: ['x', 'y', 'z'],
@@ -76,3 +101,9 @@ export function outOfRange(rung: Rung, chain: Chain): readonly boolean[] {
   const depth = outside.includes('near') || outside.includes('far');
   return rung === 'ndc' || rung === 'screen' ? [across, upward, depth] : [];
 }
+
+/** Which of a rung's numbers can be given: all of them, but for clip's z in perspective and its w in orthographic, which follow, and the depth of a flat world, which has one. */
+export const givenNumbers = (rung: Rung, { frame, flat }: Pick<Situation, 'frame' | 'flat'>): readonly boolean[] =>
+  rung === 'clip'
+    ? [true, true, frame.kind === 'orthographic' && !flat, frame.kind === 'perspective']
+    : [true, true, !flat];

@@ -1,10 +1,11 @@
 import { useRef, useState, type ReactNode } from 'react';
+import { cameraInSpace } from '../../formats/project';
 import { worldToPixel } from '../../core/convert/project';
 import { fieldOfView } from '../../core/camera/projection';
 import { addScaled, distance, dot, sub, type Vec2, type Vec3 } from '../../core/math/vec3';
 import { letterOf, type SignedAxis } from '../../core/conventions/axes';
 import type { CameraFrame } from '../../core/camera/frame';
-import { currentSituation, useSituation, type Situation } from '../state/derive';
+import { currentSituation, usePart, useSituation, type Situation } from '../state/derive';
 import { moveProbe } from '../shell/actions';
 import { unitMark } from '../wording';
 import { figure } from '../ui/figures';
@@ -13,6 +14,7 @@ import {
   cutPoint,
   drawingPoint,
   drawnFar,
+  drawnWorld,
   fitted,
   headingOf,
   planFrame,
@@ -33,9 +35,10 @@ export function useDrawingView(name: DrawingName, size: Size): DrawingView {
   const kept = useDrawings((state) => state[name]);
   const fits = useDrawings((state) => state.fits);
   // One fit for a project and size: a drawing does not jump while the camera in it is dragged.
-  const key = `${situation.project.id} ${size.width}×${size.height} ${fits}`;
+  const of = drawnWorld(situation.project);
+  const key = `${of} ${size.width}×${size.height} ${fits}`;
   const [first, setFirst] = useState<{ key: string; view: DrawingView } | null>(null);
-  if (kept) return kept;
+  if (kept?.of === of) return kept;
   if (first?.key === key) return first.view;
   const view = fitted(name, size, situation);
   setFirst({ key, view });
@@ -46,7 +49,7 @@ export function useDrawingView(name: DrawingName, size: Size): DrawingView {
 export const fitDrawing = (name: DrawingName): void =>
   useDrawings.setState(({ fits }) => ({ [name]: null, fits: fits + 1 }));
 
-interface Shared {
+export interface Shared {
   readonly drawing: CameraFrame;
   readonly size: Size;
   readonly view: DrawingView;
@@ -89,10 +92,13 @@ export function Drawing({ name, size, view }: { name: DrawingName; size: Size; v
 }
 
 /** The paper itself: dragging moves the drawing, the wheel scales it. */
-function Sheet({ name, view, size }: { name: DrawingName; view: DrawingView; size: Size }) {
+export function Sheet({ name, view, size }: { name: DrawingName; view: DrawingView; size: Size }) {
   const held = useRef<{ x: number; y: number; middle: Vec2 } | null>(null);
-  const set = (next: DrawingView) => useDrawings.setState({ [name]: next });
-  const flip = name === 'plan' ? 1 : -1;
+  const set = (next: DrawingView) =>
+    useDrawings.setState({ [name]: { ...next, of: drawnWorld(currentSituation().project) } });
+  // The plan's second coordinate is z, which grows downward.
+  const { flat } = usePart(({ flat }) => ({ flat }));
+  const flip = name === 'plan' && !flat ? 1 : -1;
   return (
     <rect
       width={size.width}
@@ -334,11 +340,11 @@ function Names({ name, shared: { at, size }, situation }: { name: DrawingName; s
 const signed = (axis: SignedAxis) => axis.replace('-', '\u2212');
 
 /** The axes by letter as the conventions name them, and the scale bar. */
-function Furniture({
+export function Furniture({
   shared: { size, view },
-  situation: { expression: e, project },
+  situation: { expression: e, project, flat },
 }: {
-  shared: Shared;
+  shared: Pick<Shared, 'size' | 'view'>;
   situation: Situation;
 }) {
   const nameOf = (inside: Vec3): string => {
@@ -357,7 +363,7 @@ function Furniture({
       <path className="dl" d={`M16.5 ${h - 16.5}V${h - 37}M16.5 ${h - 16.5}H37`} />
       <path className="dh" d={`M16.5 ${h - 42}l-2 7h4ZM42 ${h - 16.5}l-7-2v4Z`} />
       <text className="nm halo" x="22" y={h - 33}>
-        {nameOf([0, 0, -1])}
+        {nameOf(flat ? [0, 1, 0] : [0, 0, -1])}
       </text>
       <text className="nm halo" x="45" y={h - 13}>
         {nameOf([1, 0, 0])}
@@ -395,7 +401,7 @@ function Grips({
     return [dot(d, heading) / level, dot(d, right)];
   };
   const moveEyeTo: Move = (x, y, gesture) => moveEye(pointAt(x, y, frame.eye), gesture);
-  const o = project.camera.orientation;
+  const o = cameraInSpace(project).orientation;
   const reach =
     o.kind === 'lookAt'
       ? distance(frame.eye, o.target)

@@ -10,9 +10,11 @@ function useGrab(x: number, y: number, onMove: Move) {
   const count = useRef(0);
   const gesture = () => `grab ${id} ${count.current}`;
   const local = (event: PointerEvent<SVGElement>) => {
-    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-    return { x: event.clientX - box.left, y: event.clientY - box.top };
+    const { left, top } = corner.current!;
+    return { x: event.clientX - left, y: event.clientY - top };
   };
+  // Where the drawing lies on the page, asked once when the thing is taken hold of.
+  const corner = useRef<{ left: number; top: number } | null>(null);
   const offset = useRef<{ x: number; y: number } | null>(null);
   return {
     tabIndex: 0,
@@ -21,6 +23,7 @@ function useGrab(x: number, y: number, onMove: Move) {
       event.stopPropagation();
       count.current++;
       event.currentTarget.setPointerCapture(event.pointerId);
+      corner.current = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
       const p = local(event);
       offset.current = { x: x - p.x, y: y - p.y };
     },

@@ -1,30 +1,39 @@
-import { Fragment, memo, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
+import {
+  Fragment,
+  memo,
+  Suspense,
+  type ComponentType,
+  useMemo,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type PointerEvent,
+  type WheelEvent,
+} from 'react';
 import { flushSync } from 'react-dom';
+import type { OverlayProps } from '../tasks';
 import { clientToCss } from '../../core/convert/pointer';
 import { horizonPixels } from '../../core/order/horizon';
-import {
-  partsToWorld,
-  pictureToParts,
-  pixelsPerUnit,
-  pixelToPicture,
-  worldToParts,
-  worldToPixel,
-} from '../../core/convert/project';
+import { partsToWorld, pictureToParts, pixelsPerUnit, worldToParts, worldToPixel } from '../../core/convert/project';
 import { boundingSphere, localBounds } from '../../core/bodies/body';
 import type { CameraFrame } from '../../core/camera/frame';
-import type { ProjectBody } from '../../formats/project';
+import { cameraInSpace, flatCamera, type ProjectBody } from '../../formats/project';
 import { transformPoint } from '../../core/math/mat4';
 import type { Vec2, Vec3 } from '../../core/math/vec3';
-import { pick } from '../../core/pick/pick';
-import { currentSituation, useSituation, type Situation } from '../state/derive';
+import { currentSituation, usePart, useSituation, type Situation } from '../state/derive';
 import { edit, endGesture } from '../state/document';
+import { followTo, stopFollowing, useFollow } from '../state/follow';
 import { readPointer, usePointer } from '../state/pointer';
+import { toggleSelected, useSelection } from '../state/selection';
 import { driveFromPixel } from '../shell/actions';
 import { figure } from '../ui/figures';
 import { GlyphMark } from '../ui/Glyph';
 import { anglesNow, goAhead, holdDistance, panBetween, scaleView, turnBetween } from './camera';
+import { bringUnder, pointUnder, turnWorld, wholeStep, zoomAbout } from './camera2d';
+import { Anchor, tileFigures } from './FlatPlate';
 import { Handle } from './Handle';
-import { around, place, textWidth, type Label, type Rect } from './labels';
+import { around, overlap, place, textWidth, type Label, type Rect } from './labels';
 import { n2, ProbeMark } from './marks';
 
 /** The chrome round the picture: ruler fields left and right, top and bottom. */
@@ -38,7 +47,7 @@ interface Props {
 }
 
 /** Everything that lies over the camera's picture: rulers, labels, probe, pointer. The hand in it moves the camera. */
-export function MainPlate({ width, height }: Props) {
+export function MainPlate({ width, height, Overlay }: Props & { Overlay?: ComponentType<OverlayProps> | undefined }) {
   const situation = useSituation();
   const scale = width / situation.frame.viewport.width;
   const [outer, inner] = [
@@ -66,10 +75,12 @@ export function MainPlate({ width, height }: Props) {
           <clipPath id="picture-clip">
             <rect width={width} height={height} />
           </clipPath>
-          <Ground width={width} scale={scale} />
+          {!situation.flat && <Ground width={width} scale={scale} />}
           <PictureHand width={width} height={height} scale={scale} />
+          <Suspense>{Overlay && <Overlay width={width} height={height} scale={scale} />}</Suspense>
           <Words width={width} height={height} scale={scale} />
           <Rulers width={width} height={height} scale={scale} />
+          {situation.flat && <Anchor scale={scale} />}
           <ProbeHandle width={width} height={height} scale={scale} />
         </g>
       </svg>
@@ -135,24 +146,50 @@ function Ground({ width, scale }: { width: number; scale: number }) {
   );
 }
 
-/** The picture under the hand: drag turns, shift moves across, the wheel goes ahead, a click probes. */
+/** What a drag does, from where it began: called with the pixel it has come to, and whether shift is held. */
+type Drag = (to: Vec2, shift: boolean, gesture: string) => void;
+
+/** In space: turns the camera, with shift moves it across. */
+function spaceDrag(from: Vec2): Drag {
+  const start = anglesNow();
+  const eye = cameraInSpace(currentSituation().project).position;
+  const ahead = holdDistance(from);
+  return (to, shift, gesture) =>
+    shift ? panBetween(from, to, eye, ahead, gesture) : turnBetween(from, to, start, gesture);
+}
+
+/** On a flat world: takes the world along, with shift turns it about the focus. */
+function flatDrag(from: Vec2): Drag {
+  const world = pointUnder(from);
+  const { anchor, rotation } = flatCamera(currentSituation().project);
+  const bearing = ([x, y]: Vec2) => (Math.atan2(anchor[1] - y, x - anchor[0]) * 180) / Math.PI;
+  return (to, shift, gesture) => {
+    if (shift) turnWorld(rotation + bearing(to) - bearing(from), gesture);
+    else if (world) bringUnder(world, to, gesture);
+  };
+}
+
+/** The picture under the hand: drag turns (or takes a flat world along), shift moves across (or turns it), the wheel goes ahead (or zooms), a click probes. */
 function PictureHand({ width, height, scale }: Props & { scale: number }) {
-  const held = useRef<{
-    from: Vec2;
-    start: { yaw: number; pitch: number };
-    eye: Vec3;
-    ahead: number;
-    moved: boolean;
-    gesture: string;
-  } | null>(null);
+  const held = useRef<{ from: Vec2; drag: Drag; moved: boolean; gesture: string } | null>(null);
   const [dragging, setDragging] = useState(false);
   const wheel = useRef({ gesture: '', time: 0 });
+  // Where the picture lies on the page, asked once for as long as it lies there: every asking would have the page laid out in the middle of a move.
+  const corner = useRef<Vec2 | null>(null);
+  const forget = () => {
+    corner.current = null;
+  };
+  useLayoutEffect(forget, [width, height, scale]);
+  useEffect(() => {
+    window.addEventListener('resize', forget);
+    return () => window.removeEventListener('resize', forget);
+  }, []);
   const pixelOf = (event: { currentTarget: Element; clientX: number; clientY: number }): Vec2 => {
-    const box = event.currentTarget.getBoundingClientRect();
-    return clientToCss({ canvas: [box.left, box.top], cssScale: scale, devicePixelRatio: 1 }, [
-      event.clientX,
-      event.clientY,
-    ]);
+    if (!corner.current) {
+      const box = event.currentTarget.getBoundingClientRect();
+      corner.current = [box.left, box.top];
+    }
+    return clientToCss({ canvas: corner.current, cssScale: scale }, [event.clientX, event.clientY]);
   };
   const onMove = (event: PointerEvent<SVGRectElement>) => {
     performance.mark('pointer');
@@ -164,10 +201,10 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
         const far = Math.hypot(css[0] - grip.from[0], css[1] - grip.from[1]) * scale > 3;
         if (far || grip.moved) {
           grip.moved = true;
-          if (event.shiftKey) panBetween(grip.from, css, grip.eye, grip.ahead, grip.gesture);
-          else turnBetween(grip.from, css, grip.start, grip.gesture);
+          grip.drag(css, event.shiftKey, grip.gesture);
         }
       }
+      if (!grip) followTo(css);
       usePointer.setState({ css, here: true });
     });
     performance.measure('pointer to numbers', 'pointer');
@@ -177,7 +214,11 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
     held.current = null;
     setDragging(false);
     endGesture();
-    if (grip && !grip.moved) probeAt(pixelOf(event));
+    if (!grip || grip.moved) return;
+    // What followed the pointer stays where it is clicked down.
+    if (useFollow.getState().gesture !== null) return stopFollowing();
+    if (event.ctrlKey || event.metaKey) selectAt(pixelOf(event));
+    else probeAt(pixelOf(event));
   };
   return (
     <rect
@@ -186,19 +227,14 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
       fill="transparent"
       style={{ cursor: dragging ? 'grabbing' : 'crosshair' }}
       data-testid="picture"
+      onPointerEnter={forget}
       onPointerDown={(event) => {
         if (event.button !== 0) return;
+        forget();
         const from = pixelOf(event);
-        const { project } = currentSituation();
         event.currentTarget.setPointerCapture(event.pointerId);
-        held.current = {
-          from,
-          start: anglesNow(),
-          eye: project.camera.position,
-          ahead: holdDistance(from),
-          moved: false,
-          gesture: `drag ${performance.now()}`,
-        };
+        const drag = currentSituation().flat ? flatDrag(from) : spaceDrag(from);
+        held.current = { from, drag, moved: false, gesture: `drag ${performance.now()}` };
         setDragging(true);
       }}
       onPointerMove={onMove}
@@ -214,19 +250,35 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
         if (now - wheel.current.time > 400) wheel.current.gesture = `wheel ${now}`;
         wheel.current.time = now;
         const turn = Math.max(-3, Math.min(3, event.deltaY / 100));
-        if (event.altKey) scaleView(1.06 ** turn, wheel.current.gesture);
+        const { flat, project } = currentSituation();
+        if (flat) {
+          const { zoom } = flatCamera(project);
+          if (!event.deltaY) return;
+          zoomAbout(
+            pixelOf(event),
+            event.altKey ? wholeStep(zoom, turn < 0) : zoom * 1.06 ** -turn,
+            wheel.current.gesture,
+          );
+        } else if (event.altKey) scaleView(1.06 ** turn, wheel.current.gesture);
         else goAhead(-0.04 * turn, wheel.current.gesture);
       }}
     />
   );
 }
 
+/** A click with Ctrl: selects the body under the pixel, or no longer. */
+function selectAt(pixel: Vec2): void {
+  const situation = currentSituation();
+  const { hit } = readPointer(situation, pixel);
+  if (hit) toggleSelected(situation.roots.get(hit.body)!);
+}
+
 /** A click: probes what is under the pixel, and makes the pixel the one that goes back to the world. */
 function probeAt(pixel: Vec2): void {
   const situation = currentSituation();
-  const { frame, placed, project, roots } = situation;
-  const [hit] = pick(frame, ...pixelToPicture(frame, pixel), [...placed.values()]);
+  const { frame, project, roots } = situation;
   const reading = readPointer(situation, pixel);
+  const { hit } = reading;
   const point = hit?.point ?? (reading.ground?.ok ? reading.ground.value : null);
   if (!point) return;
   const body = hit ? roots.get(hit.body)! : null;
@@ -239,7 +291,9 @@ function probeAt(pixel: Vec2): void {
 
 function ProbeHandle({ width, height, scale }: Props & { scale: number }) {
   const { chain } = useSituation();
-  if (!chain.ok || !chain.value.pixel.ok) return null;
+  // While it follows the pointer there is nothing to take hold of.
+  const follows = useFollow((state) => state.gesture !== null);
+  if (follows || !chain.ok || !chain.value.pixel.ok) return null;
   const [x, y] = chain.value.pixel.value.map((v) => v * scale) as [number, number];
   if (x < -4 || y < -4 || x > width + 4 || y > height + 4) return null;
   return (
@@ -311,16 +365,23 @@ function shownSpot(frame: CameraFrame, points: readonly Vec3[]): Vec2 | null {
 
 /** The least radius on the page, in pixels, that a body must show to be named. */
 const leastNamed = 10;
+/** The most names that are tried: more find no room. */
+const mostNamed = 60;
 
 /** The names in the picture: the probe's first, then the nearest; bodies off the picture at its edge; the rest counted. */
 const Words = memo(function Words({ width, height, scale }: Props & { scale: number }) {
   const situation = useSituation();
-  const { frame, project, placed, roots, chain } = situation;
+  const { frame, project, placed, roots, chain, flat } = situation;
+  const selected = useSelection((state) => state.ids);
   const landmarks = useMemo(() => landmarksOf(project.bodies, placed, roots), [project.bodies, placed, roots]);
   const laid = useMemo(() => {
     const bounds: Rect = { x: 3, y: 3, width: width - 6, height: height - 6 };
     // The line that counts what has no name keeps its place.
     const taken: Rect[] = [{ x: width - 206, y: height - 22, width: 206, height: 20 }];
+    if (flat) {
+      const [x, y] = flatCamera(project).anchor;
+      taken.push({ x: x * scale - 9, y: y * scale - 9, width: 18, height: 18 });
+    }
     const probe = chain.ok && chain.value.pixel.ok && !chain.value.outside.length ? chain.value.pixel.value : null;
     const probeRoot = project.probe.body === null ? null : roots.get(project.probe.body);
     let probeLabel: { x: number; y: number; anchor: 'start' | 'middle' | 'end' } | null = null;
@@ -340,7 +401,7 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
       const left = side === 'end' ? x - 20 - wide : side === 'start' ? x + 18 : probeLabel.x - wide / 2;
       taken.push({ x: left, y: probeLabel.y - 17, width: wide, height: 30 });
     }
-    const inside: { word: Word; ahead: number; apparent: number }[] = [];
+    const inside: { word: Word; ahead: number; apparent: number; isPoint: boolean }[] = [];
     const outside: { word: Word; apparent: number; ahead: number; angle: number; ex: number; ey: number }[] = [];
     for (const { id, name, points, radius } of landmarks) {
       if (id === probeRoot) continue;
@@ -354,7 +415,10 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
         const text = far ? `${name}, beyond far` : name;
         inside.push({
           apparent,
-          ahead: parts[2],
+          // A point's mark is as large wherever it is.
+          isPoint: radius === 0,
+          // On a flat world the nearest are those nearest the middle.
+          ahead: flat ? Math.hypot(...parts) : parts[2],
           word: { key: id, x, y, px: x, py: y, text, width: textWidth(text), spots: around },
         });
         continue;
@@ -388,7 +452,11 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
       });
     }
     // What is too small to be told apart gets no name before it is come nearer to.
-    const large = inside.filter(({ apparent }) => apparent >= leastNamed).sort((a, b) => a.ahead - b.ahead);
+    const chosen = ({ word }: { word: Word }) => selected.includes(word.key);
+    const large = inside
+      .filter((one) => one.apparent >= leastNamed || one.isPoint || chosen(one))
+      .sort((a, b) => Number(chosen(b)) - Number(chosen(a)) || a.ahead - b.ahead)
+      .slice(0, mostNamed);
     const off = outside.filter(({ apparent }) => apparent >= leastNamed).sort((a, b) => a.ahead - b.ahead);
     const named = place(
       large.map(({ word }) => word),
@@ -400,7 +468,12 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
       { x: 0, y: 0, width, height },
       [...taken, ...named.placed.map(({ box }) => box)],
     );
+    const filled = [...taken, ...named.placed.map(({ box }) => box), ...edge.placed.map(({ box }) => box)];
+    const figures = (flat ? tileFigures(situation, width, height, scale) : []).filter(
+      ({ x, y }) => !filled.some((box) => overlap(box, { x: x - 14, y: y - 7, width: 28, height: 14 })),
+    );
     return {
+      figures,
       probe,
       probeLabel,
       probeName,
@@ -410,18 +483,32 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
       unnamed: inside.length - named.placed.length,
       off: outside.length - edge.placed.length,
     };
-  }, [frame, landmarks, project.bodies, project.probe.body, roots, chain, width, height, scale]);
+  }, [situation, frame, flat, selected, landmarks, project, roots, chain, width, height, scale]);
 
-  const { probe, probeLabel, probeName, named, edge, outside } = laid;
+  const { probe, probeLabel, probeName, named, edge, outside, figures } = laid;
   return (
     <g pointerEvents="none">
+      {figures.length > 0 && (
+        <g className="soundings">
+          {figures.map(({ key, x, y, text }) => (
+            <text key={key} x={n2(x)} y={n2(y + 4)}>
+              {text}
+            </text>
+          ))}
+        </g>
+      )}
       {named.placed.map(({ label, at, spot, box }) => {
         const end: Vec2 = [spot.anchor === 'end' ? box.x + box.width - 1 : box.x + 1, at.y - 4];
         return (
           <Fragment key={label.key}>
             <path className="lead" d={`M${n2(label.px)} ${n2(label.py)}L${n2(end[0])} ${n2(end[1])}`} />
             <rect className="ldot" x={n2(label.px - 1)} y={n2(label.py - 1)} width="2" height="2" />
-            <text className="lb halo" x={n2(at.x)} y={n2(at.y)} textAnchor={spot.anchor}>
+            <text
+              className={`lb halo${selected.includes(label.key) ? ' chosen' : ''}`}
+              x={n2(at.x)}
+              y={n2(at.y)}
+              textAnchor={spot.anchor}
+            >
               {label.text}
             </text>
           </Fragment>
@@ -482,8 +569,11 @@ const blockOf = (scale: number) => [10, 20, 50, 100, 200, 500, 1000, 2000].find(
 
 /** Pixels above and left, NDC below and right, in the conventions in force. */
 const Rulers = memo(function Rulers({ width, height, scale }: Props & { scale: number }) {
-  const { expression: e, frame } = useSituation();
-  const { viewport: v } = frame;
+  // The viewport and the conventions alone: while the camera is moved nothing here is drawn anew.
+  const { e, wide, high } = usePart(({ expression, frame: { viewport } }) => ({
+    ...{ e: expression, wide: viewport.width, high: viewport.height },
+  }));
+  const v = { x: 0, y: 0, width: wide, height: high };
   const block = blockOf(scale);
   const across = (user: number) => ((e.fromScreen(v, [user, 0])[0] + 1) / 2) * width;
   const down = (user: number) => ((1 - e.fromScreen(v, [0, user])[1]) / 2) * height;
@@ -613,7 +703,8 @@ function Pointer({ width, height, scale }: Props & { scale: number }) {
       <path className="hairc" d={`M${hx} ${hy - 5}V${hy + 5}M${hx - 5} ${hy}H${hx + 5}`} />
       {range !== null && <RangeNote x={hx} y={hy} left={x > width - 80} text={figure(range, 2)} />}
       <Tag x={x} y={-12.5} text={figure(screen[0], decimals)} anchor="middle" />
-      <Tag x={-7} y={y} text={figure(screen[1], decimals)} anchor="end" />
+      {/* The left field has room for four characters. */}
+      <Tag x={-7} y={y} text={figure(screen[1], Math.abs(screen[1]) < 100 ? decimals : 0)} anchor="end" />
       <Tag x={x} y={height + 12.5} text={shortNdc(ndc[0], 3)} anchor="middle" />
       <Tag x={width + 35} y={y} text={shortNdc(ndc[1], 3)} anchor="end" />
     </g>

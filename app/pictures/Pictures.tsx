@@ -1,21 +1,39 @@
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import {
+  lazy,
+  Suspense,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ComponentType,
+  type ReactNode,
+} from 'react';
 import { anglesOfBasis } from '../../core/camera/orientation';
 import { addScaled, normalize, type Vec3 } from '../../core/math/vec3';
-import { useSituation, type Situation } from '../state/derive';
+import { Paced, useSituation, type Situation } from '../state/derive';
 import { themeInForce, useSettings, type Corner } from '../state/settings';
-import { figure } from '../ui/figures';
+import { useTable } from '../state/table';
+import { editable, figure } from '../ui/figures';
 import { handHolds } from '../ui/hand';
 import { Drawing, fitDrawing, useDrawingView } from './Drawing';
-import { headingOf, planFrame, sectionFrame, type Size } from './drawings';
+import { headingOf, planFrame, sectionFrame, worldFrame, type Size } from './drawings';
 import { MainPlate, rulerX, rulerY } from './MainPlate';
 import { paletteOf, Renderer, type Picture } from './renderer';
 import { sceneOf } from './scene';
 import { layTray, screenFrame } from './screens';
+import type { ProjectCamera2d } from '../../formats/project';
 import { gridStep } from './shaders';
 import { Tray } from './Tray';
+import { World } from './World';
+import type { OverlayProps } from '../tasks';
 import { mendOf } from '../shell/mends';
 import type { Problem } from '../../core/reasons';
 import { unitMark } from '../wording';
+
+/** The table brings its list with it: fetched when it is first looked at. */
+const PointTable = lazy(() => import('./PointTable').then((module) => ({ default: module.PointTable })));
 
 const caption = 24;
 const gap = 6;
@@ -61,11 +79,21 @@ const mainLight = normalize([-0.62, 0.7, 0.5])!;
 const planLight = normalize([-0.3, 0.9, 0.2])!;
 
 /** The camera's picture above, Plan and Section below: one canvas, three frames of the core, and what lies over them. */
-export function Pictures({ route, corner: usual }: { route: string; corner: Corner }) {
+export function Pictures({
+  route,
+  corner: usual,
+  Overlay,
+}: {
+  route: string;
+  corner: Corner;
+  Overlay?: ComponentType<OverlayProps> | undefined;
+}) {
   const situation = useSituation();
-  const { frame, project, placed, roots, extent, seen } = situation;
+  const { frame, project, placed, roots, extent, seen, flat } = situation;
   const enlarged = useSettings((state) => state.enlarged);
-  const corner = useSettings((state) => state.corners[route]) ?? usual;
+  // A flat world has no section: the screens stand there.
+  const wanted = useSettings((state) => state.corners[route]) ?? usual;
+  const corner = flat && wanted === 'section' ? 'screens' : wanted;
   const theme = themeInForce(useSettings((state) => state.theme));
   const box = useRef<HTMLDivElement>(null);
   const [renderer, setRenderer] = useState<Renderer | null>(null);
@@ -91,10 +119,14 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
   const planView = useDrawingView('plan', planSize);
   const sectionView = useDrawingView('section', sectionSize);
 
-  const planned = useMemo(() => planFrame(planView, planSize, extent), [planView, planSize, extent]);
+  const planned = useMemo(
+    () => (flat ? worldFrame(planView, planSize) : planFrame(planView, planSize, extent)),
+    [flat, planView, planSize, extent],
+  );
+  const table = useTable((state) => state.table?.points ?? null);
   const scene = useMemo(
-    () => sceneOf(project.bodies, placed, roots, extent.centre),
-    [project.bodies, placed, roots, extent.centre],
+    () => sceneOf(project.bodies, placed, roots, extent.centre, flat, table),
+    [project.bodies, placed, roots, extent.centre, flat, table],
   );
 
   const attach = useCallback((canvas: HTMLCanvasElement | null) => {
@@ -110,7 +142,10 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
   // The screens follow when the camera rests: five more pictures would halve the pace of a drag.
   const rested = useAtRest(frame, 120);
   const { fit, sizes } = project.screens;
-  const ground = project.ground?.height ?? null;
+  const ground = flat ? null : (project.ground?.height ?? null);
+  const { tiles } = project;
+  /** What every picture of the present world is drawn with. */
+  const world = useMemo(() => ({ ground, emphasis: null, ...(flat && { flat: { tiles } }) }), [ground, flat, tiles]);
   const tray = useMemo((): Picture[] => {
     if (!slots.section || corner !== 'screens') return [];
     const { x, y } = slots.section;
@@ -126,9 +161,9 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
         width: v.width * scale,
         height: v.height * scale,
       };
-      return [{ rect, frame: made, style: 'main', ground, emphasis: null, light: mainLight }];
+      return [{ ...world, rect, frame: made, style: 'main', light: mainLight }];
     });
-  }, [slots.section, corner, sizes, fit, sectionSize, rested, ground]);
+  }, [slots.section, corner, sizes, fit, sectionSize, rested, world]);
 
   useEffect(() => {
     const pictures: Picture[] = [];
@@ -140,25 +175,23 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
     });
     if (slots.main)
       pictures.push({
+        ...world,
         rect: inner(slots.main, rulerX, rulerY),
         frame,
         style: 'main',
-        ground,
-        emphasis: null,
         light: mainLight,
       });
     if (slots.plan)
       pictures.push({
+        ...world,
         rect: inner(slots.plan, 0, 0),
         frame: planned,
         style: 'plan',
-        ground,
-        emphasis: null,
         light: planLight,
       });
     if (slots.section && corner === 'screens') {
       pictures.push(...tray);
-    } else if (slots.section) {
+    } else if (slots.section && corner === 'section') {
       const own = project.probe.body === null ? null : (scene.families.get(roots.get(project.probe.body)!) ?? null);
       pictures.push({
         rect: inner(slots.section, 0, 0),
@@ -186,6 +219,7 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
     theme,
     frame,
     ground,
+    world,
     project.probe.body,
     tray,
     corner,
@@ -201,9 +235,13 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
           name="main"
           title="Through the camera"
           sub={project.camera.name}
-          facts={<CameraFacts />}
+          facts={
+            <Paced value={true}>
+              <CameraFacts />
+            </Paced>
+          }
         >
-          <MainPlate width={slots.main.width - 2 * rulerX} height={slots.main.height - 2 * rulerY} />
+          <MainPlate width={slots.main.width - 2 * rulerX} height={slots.main.height - 2 * rulerY} Overlay={Overlay} />
           {(seen.problems.length > 0 || failed) && <Trouble text={failed} problem={seen.problems[0]} />}
         </Block>
       )}
@@ -211,34 +249,43 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
         <Block
           slot={slots.plan}
           name="plan"
-          title="Plan"
-          sub={project.ground ? `from above, grid ${gridStep} ${unitMark(project.unit)}` : 'from above'}
+          title={flat ? 'World' : 'Plan'}
+          sub={
+            flat
+              ? 'with what the camera sees'
+              : project.ground
+                ? `from above, grid ${gridStep} ${unitMark(project.unit)}`
+                : 'from above'
+          }
         >
-          <Drawing name="plan" size={planSize} view={planView} />
+          {flat ? <World size={planSize} view={planView} /> : <Drawing name="plan" size={planSize} view={planView} />}
         </Block>
       )}
       {slots.section && (
         <Block
           slot={slots.section}
           name="section"
-          title={corner === 'screens' ? 'Screens' : 'Section'}
-          sub={corner === 'screens' ? 'at one scale' : 'along the gaze, from its right'}
+          title={cornerNames[corner]}
+          sub={cornerSubs[corner]}
           drawing={corner === 'section'}
-          facts={
-            <button
-              className="small"
-              onClick={() =>
-                useSettings.setState(({ corners }) => ({
-                  corners: { ...corners, [route]: corner === 'screens' ? 'section' : 'screens' },
-                }))
-              }
-            >
-              {corner === 'screens' ? 'Section' : 'Screens'}
-            </button>
-          }
+          facts={(['section', 'screens', 'points'] as const)
+            .filter((one) => one !== corner && !(flat && one === 'section'))
+            .map((one) => (
+              <button
+                key={one}
+                className="small"
+                onClick={() => useSettings.setState(({ corners }) => ({ corners: { ...corners, [route]: one } }))}
+              >
+                {cornerNames[one]}
+              </button>
+            ))}
         >
           {corner === 'screens' ? (
             <Tray size={sectionSize} frame={rested} />
+          ) : corner === 'points' ? (
+            <Suspense>
+              <PointTable size={sectionSize} />
+            </Suspense>
           ) : (
             <Drawing name="section" size={sectionSize} view={sectionView} />
           )}
@@ -247,6 +294,13 @@ export function Pictures({ route, corner: usual }: { route: string; corner: Corn
     </main>
   );
 }
+
+const cornerNames: Readonly<Record<Corner, string>> = { section: 'Section', screens: 'Screens', points: 'Points' };
+const cornerSubs: Readonly<Record<Corner, string>> = {
+  section: 'along the gaze',
+  screens: 'at one scale',
+  points: 'in every space',
+};
 
 /** A value once it has been the same for a while; under the hand, once that lets go or has held still for a second. */
 function useAtRest<T>(value: T, milliseconds: number): T {
@@ -307,7 +361,7 @@ function Block({
     <section
       className="picture-block"
       style={{ left: slot.x, top: slot.y, width: slot.width, height: slot.height + caption }}
-      aria-label={title}
+      aria-label={`${title}, a picture`}
     >
       <div className="caption">
         <h2>{title}</h2>
@@ -335,6 +389,7 @@ function Block({
 /** The camera's chief numbers over its picture. */
 function CameraFacts() {
   const { frame, expression: e, project } = useSituation();
+  if (project.camera.kind === '2d') return <FlatFacts camera={project.camera} />;
   const p = project.camera.projection;
   const degrees = e.conventions.angles.unit === 'degrees';
   const angle = (radians: number) => `${figure(radians, degrees ? 2 : 4)}${degrees ? '°' : ''}`;
@@ -348,6 +403,29 @@ function CameraFacts() {
       far <b>{frame.far === null ? 'infinite' : short(frame.far)}</b>
       pitch <b>{angle(pitch)}</b>
       yaw <b style={{ marginRight: 0 }}>{angle(yaw)}</b>
+    </span>
+  );
+}
+
+function FlatFacts({ camera }: { camera: ProjectCamera2d }) {
+  const { expression: e, points } = useSituation();
+  const degrees = e.conventions.angles.unit === 'degrees';
+  const turn = e.toAngle((camera.rotation * Math.PI) / 180);
+  return (
+    <span className="facts">
+      zoom <b>{editable(camera.zoom)}</b>
+      focus{' '}
+      <b>
+        {points
+          .show([...camera.focus, 0])
+          .map((v) => figure(v, 2))
+          .join(', ')}
+      </b>
+      turned{' '}
+      <b style={{ marginRight: 0 }}>
+        {figure(turn, degrees ? 1 : 3)}
+        {degrees ? '°' : ''}
+      </b>
     </span>
   );
 }

@@ -20,7 +20,8 @@ export const Tray = memo(function Tray({ size, frame }: { size: Size; frame: Cam
   const { scale, places } = layTray(sizes, size);
   const distance = probe && worldToParts(frame, probe)[2];
   const ahead = distance !== null && distance > 0 ? distance : null;
-  const mark = unitMark(unit);
+  // A unit without a short mark would have neighbours touch; the worksheet names it.
+  const mark = unitMark(unit).length > 2 ? '' : ` ${unitMark(unit)}`;
   return (
     <svg
       className="overlay"
@@ -66,7 +67,7 @@ export const Tray = memo(function Tray({ size, frame }: { size: Size; frame: Cam
             </text>
             {seen && (
               <text className="lb m2" x={middle} y={n2(y + height + 25)} textAnchor="middle">
-                {`${seen[0]} × ${seen[1]} ${mark}`}
+                {`${seen[0]} × ${seen[1]}${mark}`}
               </text>
             )}
           </g>

@@ -1,7 +1,8 @@
 import { anglesOfBasis } from '../../core/camera/orientation';
+import { cameraInSpace } from '../../formats/project';
 import { rayThrough, pixelToPicture, worldToParts } from '../../core/convert/project';
 import { addScaled, distance, dot, type Vec2, type Vec3 } from '../../core/math/vec3';
-import { edit } from '../state/document';
+import { editCamera } from '../state/document';
 import { currentSituation } from '../state/derive';
 
 /* What the hand in a picture does to the camera. Numbers are kept short: a drag is no finer than the pixels it is made of. */
@@ -14,11 +15,11 @@ const steepest = 89.9;
 /** Sets yaw and pitch in degrees; a camera that looks at a point has the point moved round it instead. */
 export function turnTo(yaw: number, pitch: number, gesture: string): void {
   const { project, frame } = currentSituation();
-  const o = project.camera.orientation;
+  const o = cameraInSpace(project).orientation;
   const p = Math.max(-steepest, Math.min(steepest, pitch));
-  edit(
+  editCamera(
     'turn the camera',
-    ({ camera }) => {
+    (camera) => {
       if (o.kind !== 'lookAt') {
         const roll = o.kind === 'angles' ? o.roll : short(degrees(anglesOfBasis(frame).roll), 4);
         camera.orientation = { kind: 'angles', yaw: short(wrap(yaw), 4), pitch: short(p, 4), roll };
@@ -53,7 +54,7 @@ export function turnBetween(from: Vec2, to: Vec2, start: { yaw: number; pitch: n
 
 export function anglesNow(): { yaw: number; pitch: number } {
   const { frame, project } = currentSituation();
-  const o = project.camera.orientation;
+  const o = cameraInSpace(project).orientation;
   if (o.kind === 'angles') return o;
   const { yaw, pitch } = anglesOfBasis(frame);
   return { yaw: degrees(yaw), pitch: degrees(pitch) };
@@ -62,10 +63,10 @@ export function anglesNow(): { yaw: number; pitch: number } {
 /** Puts the eye at a point; a camera that looks at a point goes on looking at it unless `carryAim` takes it along. */
 export function moveEye(to: Vec3, gesture: string, carryAim = false): void {
   const { project } = currentSituation();
-  const { position, orientation: o } = project.camera;
-  edit(
+  const { position, orientation: o } = cameraInSpace(project);
+  editCamera(
     'move the camera',
-    ({ camera }) => {
+    (camera) => {
       camera.position = shortPoint(to);
       if (carryAim && o.kind === 'lookAt') {
         const moved = [0, 1, 2].map((i) => o.target[i]! + camera.position[i]! - position[i]!) as unknown as Vec3;
@@ -92,22 +93,22 @@ export function goAhead(share: number, gesture: string): void {
   if (frame.kind === 'orthographic') return scaleView(1 - share, gesture);
   const ahead = chain.ok ? worldToParts(frame, chain.value.world)[2] : 0;
   const way = Math.max(ahead, frame.near * 4);
-  moveEye(addScaled(project.camera.position, frame.forward, way * share), gesture, true);
+  moveEye(addScaled(cameraInSpace(project).position, frame.forward, way * share), gesture, true);
 }
 
 /** Multiplies the size of what is seen: the tangent of half the field of view, or the orthographic height. */
 export function scaleView(factor: number, gesture: string): void {
   const { project } = currentSituation();
-  const p = project.camera.projection;
+  const p = cameraInSpace(project).projection;
   if (p.kind === 'perspective')
     setVerticalFov(2 * degrees(Math.atan(Math.tan((p.verticalFov * Math.PI) / 360) * factor)), gesture);
   else setHeight(p.height * factor, gesture);
 }
 
 export const setVerticalFov = (fov: number, gesture: string): void =>
-  edit(
+  editCamera(
     'change the field of view',
-    ({ camera }) => {
+    (camera) => {
       if (camera.projection.kind === 'perspective')
         camera.projection.verticalFov = short(Math.min(170, Math.max(0.5, fov)), 3);
     },
@@ -115,9 +116,9 @@ export const setVerticalFov = (fov: number, gesture: string): void =>
   );
 
 export const setHeight = (height: number, gesture: string): void =>
-  edit(
+  editCamera(
     'change the height seen',
-    ({ camera }) => {
+    (camera) => {
       if (camera.projection.kind === 'orthographic')
         camera.projection.height = Number(Math.max(1e-3, height).toPrecision(5));
     },
@@ -126,9 +127,9 @@ export const setHeight = (height: number, gesture: string): void =>
 
 /** Moves near or far to a distance ahead, never past the other. */
 export const setDepthLimit = (end: 'near' | 'far', ahead: number, gesture: string): void =>
-  edit(
+  editCamera(
     `move ${end}`,
-    ({ camera: { projection: p } }) => {
+    ({ projection: p }) => {
       if (end === 'near')
         p.near = short(
           Math.max(p.kind === 'perspective' ? 0.01 : -1e6, Math.min(ahead, (p.far ?? Infinity) * 0.999)),

@@ -3,6 +3,7 @@ import type { Basis } from '../../core/camera/orientation';
 import { frameOf, type CameraFrame } from '../../core/camera/frame';
 import { pixelToPicture, pictureToParts, partsToWorld } from '../../core/convert/project';
 import { addScaled, cross, normalize, type Vec2, type Vec3 } from '../../core/math/vec3';
+import type { Project } from '../../formats/project';
 import type { Situation } from '../state/derive';
 
 /*
@@ -12,16 +13,23 @@ import type { Situation } from '../state/derive';
 
 export type DrawingName = 'plan' | 'section';
 
-/** The middle of a drawing and its scale. Plan: world x and z. Section: level distance from the eye along the heading, and height. */
+/** The middle of a drawing and its scale. Plan: world x and z, of a flat world x and y. Section: level distance from the eye along the heading, and height. */
 export interface DrawingView {
   readonly middle: Vec2;
   readonly unitsPerPixel: number;
 }
 
+interface OwnView extends DrawingView {
+  readonly of: string;
+}
+
+/** What a drawing is of: the user's view of one project says nothing of another. */
+export const drawnWorld = ({ id, camera }: Project): string => `${id} ${camera.kind}`;
+
 interface Drawings {
-  /** The user's own views; null stands for one that fits. */
-  readonly plan: DrawingView | null;
-  readonly section: DrawingView | null;
+  /** The user's own views, and of which project and kind of world each is; null stands for one that fits. */
+  readonly plan: OwnView | null;
+  readonly section: OwnView | null;
   /** How often a fit was asked for. */
   readonly fits: number;
 }
@@ -42,10 +50,10 @@ export interface Size {
 }
 
 type Extent = Situation['extent'];
+const reachOf = (extent: Extent): number => extent.radius + 2000;
 
-/** An orthographic frame about a centre, its eye far enough back to have everything ahead. */
-function drawn(centre: Vec3, basis: Basis, view: DrawingView, size: Size, extent: Extent): CameraFrame {
-  const reach = extent.radius + 2000;
+/** An orthographic frame about a centre, its eye so far back (`reach`) that everything is ahead. */
+function drawn(centre: Vec3, basis: Basis, view: DrawingView, size: Size, reach: number): CameraFrame {
   const made = frameOf(
     {
       position: addScaled(centre, basis.forward, -reach),
@@ -70,14 +78,18 @@ export const planFrame = (view: DrawingView, size: Size, extent: Extent): Camera
     { right: [1, 0, 0], up: [0, 0, -1], forward: [0, -1, 0] },
     view,
     size,
-    extent,
+    reachOf(extent),
   );
+
+/** A flat world from where a 2D camera sees it, its right and up along the drawing's. */
+export const worldFrame = (view: DrawingView, size: Size): CameraFrame =>
+  drawn([view.middle[0], view.middle[1], 0], { right: [1, 0, 0], up: [0, 1, 0], forward: [0, 0, -1] }, view, size, 1);
 
 /** Level, from the camera's right: its heading runs to the right of the drawing. */
 export function sectionFrame(view: DrawingView, size: Size, frame: CameraFrame, extent: Extent): CameraFrame {
   const { heading, right } = headingOf(frame);
   const centre = addScaled([frame.eye[0], view.middle[1], frame.eye[2]], heading, view.middle[0]);
-  return drawn(centre, { right: heading, up, forward: [-right[0], 0, -right[2]] }, view, size, extent);
+  return drawn(centre, { right: heading, up, forward: [-right[0], 0, -right[2]] }, view, size, reachOf(extent));
 }
 
 /** The point of the drawing's middle plane (through `through`) that lies under a pixel of it. */
@@ -101,6 +113,7 @@ export function cutPoint(frame: CameraFrame, ahead: number, right: number, upwar
 
 /** The view of a drawing in which the camera, what it sees and the probe all stand, with some air. */
 export function fitted(name: DrawingName, size: Size, situation: Situation): DrawingView {
+  if (situation.flat) return fittedWorld(size, situation);
   const { frame, chain, extent } = situation;
   const far = Math.min(drawnFar(situation), 4 * extent.radius);
   const { extents: e } = frame;
@@ -114,7 +127,29 @@ export function fitted(name: DrawingName, size: Size, situation: Situation): Dra
   const flat: Vec2[] = points.map((p) =>
     name === 'plan' ? [p[0], p[2]] : [(p[0] - frame.eye[0]) * heading[0] + (p[2] - frame.eye[2]) * heading[2], p[1]],
   );
-  const range = (i: 0 | 1) => [Math.min(...flat.map((p) => p[i])), Math.max(...flat.map((p) => p[i]))] as const;
+  return viewOf(flat, size);
+}
+
+/** The corners of the picture of a frame at a distance ahead, in the world, counter-clockwise from the lower left. */
+export const pictureCorners = (frame: CameraFrame, ahead: number): [Vec3, Vec3, Vec3, Vec3] => {
+  const at = (x: number, y: number) => partsToWorld(frame, pictureToParts(frame, x, y, ahead));
+  return [at(-1, -1), at(1, -1), at(1, 1), at(-1, 1)];
+};
+
+/** A flat world whole, with the camera's picture in it. */
+function fittedWorld(size: Size, { frame, extent, placed, project }: Situation): DrawingView {
+  const { centre: c, half, radius: r } = extent;
+  const world = [-1, 1].map((s): Vec2 => [c[0] + s * half[0], c[1] + s * half[1]]);
+  const seen = pictureCorners(frame, 0).map(([x, y]): Vec2 => [x, y]);
+  // With nothing else in it, the picture's frame alone, its turn and its dimensions within the drawing.
+  if (!placed.size && !project.tiles) return viewOf(seen, { width: size.width - 30, height: size.height - 60 });
+  // A picture many times larger than the world would leave nothing of it to see.
+  const fits = seen.every(([x, y]) => Math.hypot(x - c[0], y - c[1]) < 4 * r);
+  return viewOf(fits ? [...world, ...seen] : world, size);
+}
+
+function viewOf(points: readonly Vec2[], size: Size): DrawingView {
+  const range = (i: 0 | 1) => [Math.min(...points.map((p) => p[i])), Math.max(...points.map((p) => p[i]))] as const;
   const [x0, x1] = range(0);
   const [y0, y1] = range(1);
   const room = { width: Math.max(40, size.width - 70), height: Math.max(40, size.height - 40) };

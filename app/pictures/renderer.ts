@@ -2,8 +2,20 @@ import { horizonLine } from '../../core/order/horizon';
 import { projectionMatrix, type CameraFrame } from '../../core/camera/frame';
 import { mat4, multiply, type Mat4 } from '../../core/math/mat4';
 import { dot, negate, sub, type Vec3 } from '../../core/math/vec3';
+import type { Tiles } from '../../formats/project';
+import { roundLength } from './drawings';
 import { drawnEdges, drawnStride, faceStride, toneOrder, type SceneBuffers } from './scene';
-import { faceFragment, faceVertex, groundFragment, groundVertex, lineFragment, lineVertex } from './shaders';
+import {
+  chartFragment,
+  faceFragment,
+  faceVertex,
+  groundFragment,
+  groundVertex,
+  lineFragment,
+  lineVertex,
+  pointFragment,
+  pointVertex,
+} from './shaders';
 
 type Color = readonly [number, number, number];
 
@@ -28,6 +40,8 @@ export interface Picture {
   readonly rect: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
   readonly frame: CameraFrame;
   readonly style: 'main' | 'plan' | 'section';
+  /** A flat world: its ground is a map of tiles, if it has one. */
+  readonly flat?: { readonly tiles: Tiles | null };
   readonly ground: number | null;
   /** The family that stands in front of the rest, at full strength; the rest is dimmed. */
   readonly emphasis: number | null;
@@ -97,13 +111,19 @@ export class Renderer {
   private readonly gl: WebGL2RenderingContext;
   private faces!: Program;
   private lines!: Program;
+  private points!: Program;
   private ground!: Program;
+  private chart!: Program;
+  private tileTexture!: WebGLTexture;
+  private tiles: Tiles | null = null;
   private faceArray!: WebGLVertexArrayObject;
   private edgeArray!: WebGLVertexArrayObject;
   private strokeArray!: WebGLVertexArrayObject;
   private groundArray!: WebGLVertexArrayObject;
   private faceBuffer!: WebGLBuffer;
   private edgeBuffer!: WebGLBuffer;
+  private pointArray!: WebGLVertexArrayObject;
+  private pointBuffer!: WebGLBuffer;
   private scene: SceneBuffers | null = null;
   /** What stands on the canvas: a picture that has not changed is not drawn again. */
   private drawn: readonly string[] = [];
@@ -127,7 +147,11 @@ export class Renderer {
     const { gl } = this;
     this.faces = compile(gl, faceVertex, faceFragment, ['aPosition', 'aNormal', 'aTone', 'aFamily']);
     this.lines = compile(gl, lineVertex, lineFragment, ['aCorner', 'aStart', 'aEnd', 'aSilhouette', 'aFamily']);
+    this.points = compile(gl, pointVertex, pointFragment, ['aPosition']);
     this.ground = compile(gl, groundVertex, groundFragment, ['aCorner']);
+    this.chart = compile(gl, groundVertex, chartFragment, ['aCorner']);
+    this.tileTexture = gl.createTexture();
+    this.tiles = null;
 
     const attribute = (index: number, size: number, stride: number, offset: number, divisor = 0) => {
       gl.enableVertexAttribArray(index);
@@ -168,6 +192,11 @@ export class Renderer {
     });
     this.edgeBuffer = buffer();
     this.edgeArray = lineArray(this.edgeBuffer);
+    this.pointBuffer = buffer();
+    this.pointArray = array(() => {
+      gl.bindBuffer(gl.ARRAY_BUFFER, this.pointBuffer);
+      attribute(0, 3, 3, 0);
+    });
     this.strokeArray = lineArray(buffer(strokes(170, this.strokeCount)));
     this.groundArray = array(() => {
       buffer(new Float32Array([-1, -1, 1, -1, -1, 1, 1, 1]));
@@ -181,6 +210,8 @@ export class Renderer {
     this.scene = scene;
     gl.bindBuffer(gl.ARRAY_BUFFER, this.faceBuffer);
     gl.bufferData(gl.ARRAY_BUFFER, scene.faces as Float32Array<ArrayBuffer>, gl.STATIC_DRAW);
+    gl.bindBuffer(gl.ARRAY_BUFFER, this.pointBuffer);
+    gl.bufferData(gl.ARRAY_BUFFER, scene.points as Float32Array<ArrayBuffer>, gl.STATIC_DRAW);
     this.drawn = [];
   }
 
@@ -224,8 +255,8 @@ export class Renderer {
   }
 
   /** Where a picture stands, then what it shows. */
-  private keyOf({ rect, frame, style, ground, emphasis, light }: Picture, page: string): string {
-    return `${page},${style},${Object.values(rect).join()}|${frame.serial},${ground},${emphasis},${light.join()}`;
+  private keyOf({ rect, frame, style, flat, ground, emphasis, light }: Picture, page: string): string {
+    return `${page},${style},${Object.values(rect).join()}|${frame.serial},${ground},${emphasis},${light.join()},${flat?.tiles ? this.nameOf(flat.tiles) : ''}`;
   }
 
   private drawOne(
@@ -240,7 +271,8 @@ export class Renderer {
     gl.clear(gl.DEPTH_BUFFER_BIT);
     gl.disable(gl.DEPTH_TEST);
     gl.disable(gl.BLEND);
-    this.drawGround(picture, palette, scene, size, pixel);
+    if (picture.flat) this.drawChart(picture, picture.flat.tiles, palette, size, pixel);
+    else this.drawGround(picture, palette, scene, size, pixel);
 
     const far = frame.far ?? 1e30;
     const matrix = gpuMatrix(frame, scene.origin, false);
@@ -287,7 +319,8 @@ export class Renderer {
         count: edges,
       });
     }
-    if (picture.style === 'main' && frame.far !== null)
+    this.drawPoints(picture, matrix, palette, scene, pixel);
+    if (picture.style === 'main' && frame.far !== null && !picture.flat)
       this.drawLines(picture, gpuMatrix(frame, scene.origin, true), scene, size, pixel, {
         kind: 1,
         color: palette.ink2,
@@ -333,6 +366,37 @@ export class Renderer {
     gl.drawArrays(gl.TRIANGLES, 0, scene.faces.length / faceStride);
   }
 
+  private drawPoints(
+    picture: Picture,
+    matrix: Float32Array,
+    palette: Palette,
+    scene: SceneBuffers,
+    pixel: number,
+  ): void {
+    const count = scene.points.length / 3;
+    if (!count) return;
+    const { gl, points } = this;
+    const { frame, style } = picture;
+    gl.useProgram(points.program);
+    gl.enable(gl.DEPTH_TEST);
+    gl.depthFunc(gl.LEQUAL);
+    gl.depthMask(false);
+    gl.enable(gl.BLEND);
+    gl.blendFunc(gl.SRC_ALPHA, gl.ONE_MINUS_SRC_ALPHA);
+    gl.uniformMatrix4fv(points.uniform('uViewProjection'), false, matrix);
+    gl.uniform4fv(points.uniform('uGaze'), [...frame.forward, -dot(frame.forward, sub(frame.eye, scene.origin))]);
+    gl.uniform3fv(points.uniform('uColor'), [...palette.ink]);
+    gl.uniform3fv(points.uniform('uPaper'), [...palette.plate]);
+    gl.uniform1f(points.uniform('uFar'), frame.far ?? 1e30);
+    // Where there are many they are smaller, so that they stay apart.
+    const share = count > 5000 ? 0.6 : count > 300 ? 0.75 : 1;
+    gl.uniform1f(points.uniform('uSize'), (style === 'main' ? 9 : 6) * share * pixel);
+    gl.uniform1f(points.uniform('uPixel'), pixel);
+    gl.bindVertexArray(this.pointArray);
+    gl.drawArrays(gl.POINTS, 0, count);
+    gl.depthMask(true);
+  }
+
   private drawLines(
     picture: Picture,
     matrix: Float32Array,
@@ -372,6 +436,7 @@ export class Renderer {
     gl.uniform1i(lines.uniform('uFamily'), o.family);
     gl.uniform1i(lines.uniform('uKind'), o.kind);
     gl.uniform3fv(lines.uniform('uAcross'), [...frame.right]);
+    gl.uniform1f(lines.uniform('uLift'), picture.flat ? scene.step / 2 : 0.12);
     gl.uniform3fv(lines.uniform('uColor'), [...o.color]);
     gl.uniform1f(lines.uniform('uOpacity'), o.opacity);
     gl.uniform1f(lines.uniform('uFar'), o.far);
@@ -379,6 +444,67 @@ export class Renderer {
     gl.bindVertexArray(o.array);
     gl.drawArraysInstanced(gl.TRIANGLE_STRIP, 0, 4, o.count);
     gl.depthMask(true);
+  }
+
+  /** The tones of a map as a texture, made when the map is another. */
+  private setTiles(tiles: Tiles): void {
+    if (this.tiles === tiles) return;
+    this.tiles = tiles;
+    const { gl } = this;
+    const { bands, values, columns } = tiles;
+    const tones = Uint8Array.from(values, (v) => (v === null ? 255 : bands.filter((band) => v >= band).length));
+    gl.bindTexture(gl.TEXTURE_2D, this.tileTexture);
+    gl.pixelStorei(gl.UNPACK_ALIGNMENT, 1);
+    gl.texImage2D(
+      gl.TEXTURE_2D,
+      0,
+      gl.R8UI,
+      columns,
+      values.length / columns,
+      0,
+      gl.RED_INTEGER,
+      gl.UNSIGNED_BYTE,
+      tones,
+    );
+    for (const filter of [gl.TEXTURE_MIN_FILTER, gl.TEXTURE_MAG_FILTER])
+      gl.texParameteri(gl.TEXTURE_2D, filter, gl.NEAREST);
+  }
+
+  private drawChart(
+    { frame, style }: Picture,
+    tiles: Tiles | null,
+    palette: Palette,
+    size: readonly [number, number],
+    pixel: number,
+  ): void {
+    const { gl, chart } = this;
+    if (tiles) this.setTiles(tiles);
+    const { extents: e, eye, right, up } = frame;
+    const [width, height] = [e.right - e.left, e.top - e.bottom];
+    const [x, y] = tiles?.corner ?? [0, 0];
+    const perPixel = height / size[1];
+    gl.useProgram(chart.program);
+    gl.bindTexture(gl.TEXTURE_2D, this.tileTexture);
+    gl.uniform2f(chart.uniform('uMiddle'), eye[0] - x, eye[1] - y);
+    gl.uniform2f(chart.uniform('uRight'), (right[0] * width) / 2, (right[1] * width) / 2);
+    gl.uniform2f(chart.uniform('uUp'), (up[0] * height) / 2, (up[1] * height) / 2);
+    gl.uniform1f(chart.uniform('uTile'), tiles?.size ?? 1);
+    gl.uniform1f(chart.uniform('uUnitsPerPixel'), perPixel);
+    gl.uniform1f(chart.uniform('uPixel'), pixel);
+    gl.uniform1f(chart.uniform('uGridStep'), roundLength(perPixel * pixel * (style === 'main' ? 40 : 30)));
+    gl.uniform2i(chart.uniform('uCount'), tiles?.columns ?? 0, tiles ? tiles.values.length / tiles.columns : 0);
+    gl.uniform1i(chart.uniform('uLast'), tiles?.bands.length ?? 0);
+    for (const [name, color] of [
+      ['uPlate', palette.sky],
+      ['uWater', palette.water],
+      ['uGrid', palette.grid],
+      ['uRule', palette.rule],
+      ['uLand', palette.tones[1]!],
+      ['uInk', palette.ink],
+    ] as const)
+      gl.uniform3fv(chart.uniform(name), [...color]);
+    gl.bindVertexArray(this.groundArray);
+    gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
   }
 
   private drawGround(

@@ -33,6 +33,10 @@ describe('the edges of a drawing', () => {
     expect(kinds(drawnEdges(edges, [0, 0, 9, 1]))).toEqual({ silhouettes: 4, creases: 0 });
     expect(kinds(drawnEdges(edges, [1, 1, 1, 0]))).toEqual({ silhouettes: 6, creases: 3 });
   });
+  it('are told apart by the size of the thing, however far off it lies and however small it is', () => {
+    const places = cube.positions.map((v, i) => v * 1e-3 + (i % 3 === 0 ? 2000 : 0));
+    expect(edgesOf(places, cube.indices)).toHaveLength(12);
+  });
   it('of a round body are its outline alone, and of a sheet its border', () => {
     const ball = triangulate({ kind: 'sphere', radius: 1 }, 14);
     const { silhouettes, creases } = kinds(drawnEdges(buffer(edgesOf(ball.positions, ball.indices)), [9, 3, 4, 1]));

@@ -1,7 +1,7 @@
-import { triangulate } from '../../core/bodies/mesh';
+import { triangulate, type TriangleMesh } from '../../core/bodies/mesh';
 import type { PlacedBody } from '../../core/bodies/body';
 import { linearDeterminant, transformPoint } from '../../core/math/mat4';
-import type { Vec3 } from '../../core/math/vec3';
+import { cross, length, sub, type Vec3 } from '../../core/math/vec3';
 import type { ProjectBody, Tone } from '../../formats/project';
 import { edgesOf } from './edges';
 
@@ -14,37 +14,62 @@ export interface SceneBuffers {
   readonly faces: Float32Array;
   /** Per edge: a, b, normal of one side, normal of the other (zero at a border), crease (1 or 0), family. */
   readonly edges: Float32Array;
+  /** What is a point and no more, bodies and the table's: x, y, z after one another. */
+  readonly points: Float32Array;
   /** The outlines on the ground of what stands on the bottom: centre x, z, half sizes, cosine and sine of the turn. */
   readonly footprints: readonly (readonly number[])[];
   /** Which number a family (a root body) goes by in the buffers. */
   readonly families: ReadonlyMap<string, number>;
+  /** In a flat world how far apart the layers are on which its bodies lie. */
+  readonly step: number;
 }
 
 export const faceStride = 8;
 export const edgeStride = 14;
+
+/**
+ * In a flat world bodies lie on one another in their order: each on a layer of its own, this far apart for so many. Layers stay within the ±1 that a
+ * 2D camera sees.
+ */
+const layerStep = (count: number): number => 0.8 / (count + 1);
+
+/** A disc as triangles: what a sphere is in a flat world. */
+function disc(radius: number, sides = 40): TriangleMesh {
+  const rim = Array.from({ length: sides }, (_, i) => (2 * Math.PI * i) / sides);
+  return {
+    positions: [0, 0, 0, ...rim.flatMap((a) => [radius * Math.cos(a), radius * Math.sin(a), 0])],
+    indices: rim.flatMap((_, i) => [0, i + 1, ((i + 1) % sides) + 1]),
+  };
+}
 
 export function sceneOf(
   bodies: readonly ProjectBody[],
   placed: ReadonlyMap<string, PlacedBody>,
   roots: ReadonlyMap<string, string>,
   origin: Vec3,
+  flat = false,
+  table: Float64Array | null = null,
 ): SceneBuffers {
+  const step = layerStep(bodies.length);
   const faces: number[] = [];
   const edges: number[] = [];
   const footprints: number[][] = [];
   const families = new Map<string, number>();
-  for (const { id, tone, fixed, shape } of bodies) {
+  for (const [order, { id, tone, fixed, shape }] of bodies.entries()) {
     const { toWorld } = placed.get(id)!;
     const root = roots.get(id)!;
     if (!families.has(root)) families.set(root, families.size);
     const family = families.get(root)!;
-    const mesh = triangulate(shape);
+    const mesh = flat && shape.kind === 'sphere' ? disc(shape.radius) : triangulate(shape);
+    // What a face is turned to and where its edges are is asked of the body as it is; then it is laid on its layer.
+    const laid = ([x, y, z]: Vec3): Vec3 => (flat ? [x, y, (order + 1) * step] : [x, y, z]);
     const mirrored = linearDeterminant(toWorld) < 0;
     const world: number[] = [];
     for (let i = 0; i < mesh.positions.length; i += 3) {
       const p = transformPoint(toWorld, [mesh.positions[i]!, mesh.positions[i + 1]!, mesh.positions[i + 2]!]);
       world.push(p[0] - origin[0], p[1] - origin[1], p[2] - origin[2]);
     }
+    const at = (i: number): Vec3 => [world[3 * i]!, world[3 * i + 1]!, world[3 * i + 2]!];
     const indices: number[] = [];
     for (let i = 0; i < mesh.indices.length; i += 3) {
       const [a, b, c] = [mesh.indices[i]!, mesh.indices[i + 1]!, mesh.indices[i + 2]!];
@@ -52,19 +77,18 @@ export function sceneOf(
     }
     const toneIndex = toneOrder.indexOf(tone);
     for (let t = 0; t < indices.length; t += 3) {
-      const corner = (k: number) =>
-        world.slice(3 * indices[t + k]!, 3 * indices[t + k]! + 3) as [number, number, number];
-      const [a, b, c] = [corner(0), corner(1), corner(2)];
-      const u = [b[0] - a[0], b[1] - a[1], b[2] - a[2]] as const;
-      const v = [c[0] - a[0], c[1] - a[1], c[2] - a[2]] as const;
-      const n = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
-      const size = Math.hypot(...n);
+      const [a, b, c] = [at(indices[t]!), at(indices[t + 1]!), at(indices[t + 2]!)];
+      const n = cross(sub(b, a), sub(c, a));
+      const size = length(n);
       if (!size) continue;
-      for (const p of [a, b, c]) faces.push(...p, n[0]! / size, n[1]! / size, n[2]! / size, toneIndex, family);
+      for (const corner of [a, b, c]) {
+        const p = laid(corner);
+        faces.push(p[0], p[1], p[2], n[0] / size, n[1] / size, n[2] / size, toneIndex, family);
+      }
     }
     for (const { a, b, normals, crease } of edgesOf(world, indices))
-      edges.push(...a, ...b, ...normals[0], ...(normals[1] ?? [0, 0, 0]), crease ? 1 : 0, family);
-    if (fixed && shape.kind === 'box') {
+      edges.push(...laid(a), ...laid(b), ...normals[0], ...(normals[1] ?? [0, 0, 0]), crease ? 1 : 0, family);
+    if (!flat && fixed && shape.kind === 'box') {
       const centre = transformPoint(toWorld, [0, 0, 0]);
       const across = [toWorld[0]!, toWorld[8]!] as const;
       const long = Math.hypot(...across) || 1;
@@ -78,7 +102,32 @@ export function sceneOf(
       ]);
     }
   }
-  return { origin, faces: new Float32Array(faces), edges: new Float32Array(edges), footprints, families };
+  return {
+    ...{ origin, footprints, families, step },
+    faces: new Float32Array(faces),
+    edges: new Float32Array(edges),
+    points: pointsOf(bodies, placed, origin, flat, table),
+  };
+}
+
+/** The bodies that are points, then those of a table; in a flat world above everything that lies there. */
+function pointsOf(
+  bodies: readonly ProjectBody[],
+  placed: ReadonlyMap<string, PlacedBody>,
+  origin: Vec3,
+  flat: boolean,
+  table: Float64Array | null,
+): Float32Array {
+  const own = bodies.filter(({ shape }) => shape.kind === 'point');
+  const points = new Float32Array(3 * own.length + (table?.length ?? 0));
+  const put = (i: number, x: number, y: number, z: number) =>
+    points.set([x - origin[0], y - origin[1], flat ? 0.9 : z - origin[2]], i);
+  own.forEach(({ id }, i) => {
+    const { toWorld } = placed.get(id)!;
+    put(3 * i, toWorld[3]!, toWorld[7]!, toWorld[11]!);
+  });
+  for (let i = 0; table && i < table.length; i += 3) put(3 * own.length + i, table[i]!, table[i + 1]!, table[i + 2]!);
+  return points;
 }
 
 /** Per drawn edge: a, b, 1 for a silhouette or 0 for a crease within it, family. */

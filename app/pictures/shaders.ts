@@ -36,6 +36,32 @@ void main() {
   color = vec4(mix(uPaper, c, uDim), 1.0);
 }`;
 
+/** Points: upright crosses of one size, a hair nearer to the eye than what they lie on. */
+export const pointVertex = `#version 300 es
+in vec3 aPosition;
+uniform mat4 uViewProjection; uniform vec4 uGaze; uniform float uSize;
+out float vAhead;
+void main() {
+  gl_Position = uViewProjection * vec4(aPosition, 1.0);
+  gl_Position.z -= 0.0008 * gl_Position.w;
+  gl_PointSize = uSize;
+  vAhead = dot(uGaze.xyz, aPosition) + uGaze.w;
+}`;
+
+export const pointFragment = `#version 300 es
+precision highp float;
+in float vAhead;
+uniform vec3 uColor; uniform vec3 uPaper; uniform float uFar; uniform float uSize; uniform float uPixel;
+out vec4 color;
+void main() {
+  if (vAhead > uFar) discard;
+  vec2 q = abs(gl_PointCoord - 0.5) * uSize;
+  float off = min(q.x, q.y), along = max(q.x, q.y), room = uSize * 0.5 - uPixel;
+  float line = clamp(0.5 + 0.6 * uPixel - off, 0.0, 1.0) * clamp(0.5 + room - along, 0.0, 1.0);
+  float edge = clamp(0.5 + 1.4 * uPixel - off, 0.0, 1.0);
+  color = vec4(mix(uPaper, uColor, line), max(line, 0.7 * edge));
+}`;
+
 /** Edges of bodies, and the strokes on the water. */
 export const lineVertex = `#version 300 es
 in vec2 aCorner;              // x: 0 at a, 1 at b; y: side
@@ -43,7 +69,7 @@ in vec3 aStart; in vec3 aEnd; in float aSilhouette; in float aFamily;
 uniform mat4 uViewProjection; uniform vec4 uEye; uniform vec4 uGaze; // gaze: forward, and minus forward·eye
 uniform vec2 uViewport; uniform float uPixel; uniform vec2 uWidths; uniform float uNear; uniform int uFamily;
 uniform int uKind;            // 0 edges, 1 beyond the far limit, 2 strokes on the water
-uniform vec3 uAcross;
+uniform vec3 uAcross; uniform float uLift;
 out float vSide; out float vHalf; out float vAlpha; out float vAhead; out float vAlong; out float vHeight; out float vToEyeY;
 float aheadOf(vec3 p) { return dot(uGaze.xyz, p) + uGaze.w; }
 void main() {
@@ -63,7 +89,7 @@ void main() {
   }
   // A hair nearer to the eye than the faces they bound, in the same place of the picture.
   if (uEye.w > 0.5) { a = mix(a, uEye.xyz, 0.0016); b = mix(b, uEye.xyz, 0.0016); }
-  else { a += uEye.xyz * 0.12; b += uEye.xyz * 0.12; }
+  else { a += uEye.xyz * uLift; b += uEye.xyz * uLift; }
   float na = aheadOf(a) - uNear, nb = aheadOf(b) - uNear;
   if (uEye.w > 0.5) {
     if (na <= 0.0 && nb <= 0.0) return;
@@ -169,6 +195,51 @@ void main() {
       c = mix(c, uRule, (0.62 - float(i) * 0.06) * clamp(0.5 + 0.5 * uPixel - abs(s - y) * uPixel, 0.0, 1.0));
       stride += 1.1; y += stride;
     }
+  }
+  color = vec4(c, 1.0);
+}`;
+
+/** The ground of a flat world: a map of square tiles in tones, or a bare grid. A tile is looked up at the middle of every device pixel. */
+export const chartFragment = `#version 300 es
+precision highp float; precision highp int; precision highp usampler2D;
+in vec2 vPicture;
+uniform vec2 uMiddle, uRight, uUp; // from the map's corner to the middle of the picture; from there to its right and top edge
+uniform float uTile, uUnitsPerPixel, uPixel, uGridStep; uniform ivec2 uCount; // tiles across and up; none without a map
+uniform usampler2D uTiles;    // 255 is land, else the tone, deepest last
+uniform int uLast;            // the deepest tone
+uniform vec3 uPlate, uWater, uGrid, uLand, uInk, uRule;
+out vec4 color;
+const uint outside = 254u, land = 255u;
+uint at(ivec2 cell) {
+  if (any(lessThan(cell, ivec2(0))) || any(greaterThanEqual(cell, uCount))) return outside;
+  return texelFetch(uTiles, cell, 0).r;
+}
+void main() {
+  vec2 p = uMiddle + uRight * vPicture.x + uUp * vPicture.y;
+  if (uCount.x == 0) {
+    vec2 q = abs(fract(p / uGridStep - 0.5) - 0.5) * uGridStep / uUnitsPerPixel;
+    vec2 major = abs(fract(p / (5.0 * uGridStep) - 0.5) - 0.5) * 5.0 * uGridStep / uUnitsPerPixel;
+    float fine = clamp(0.5 + 0.3 * uPixel - min(q.x, q.y), 0.0, 1.0), bold = clamp(0.5 + 0.3 * uPixel - min(major.x, major.y), 0.0, 1.0);
+    color = vec4(mix(uPlate, uRule, max(fine * 0.45, bold)), 1.0);
+    return;
+  }
+  vec2 q = p / uTile;
+  ivec2 cell = ivec2(floor(q));
+  uint here = at(cell);
+  vec3 c = here == outside ? uPlate : here == land ? uLand : mix(uWater, uGrid, 0.085 * float(uLast - int(here)));
+  vec2 f = fract(q);
+  float px = uTile / uUnitsPerPixel;
+  float fine = clamp(px / uPixel / 10.0 - 0.6, 0.0, 1.0) * 0.16;
+  for (int i = 0; i < 4; i++) {
+    ivec2 step_ = ivec2(i == 0 ? -1 : i == 1 ? 1 : 0, i == 2 ? -1 : i == 3 ? 1 : 0);
+    float d = (i == 0 ? f.x : i == 1 ? 1.0 - f.x : i == 2 ? f.y : 1.0 - f.y) * px;
+    uint there = at(cell + step_);
+    bool shore = (here == land) != (there == land);
+    bool border = here != there;
+    float width = shore ? 0.95 : 0.6;
+    // Half of a line lies on either side of the edge between two tiles.
+    float line = clamp(0.5 + width * uPixel * 0.5 - d, 0.0, 1.0);
+    c = mix(c, shore ? uInk : uGrid, line * (shore ? 1.0 : border ? 0.6 : here == outside ? 0.0 : fine));
   }
   color = vec4(c, 1.0);
 }`;

@@ -9,10 +9,13 @@ import {
   type Conventions,
   type PresetName,
 } from '../../core/conventions/conventions';
-import { expressionOf } from '../../core/conventions/express';
+import { expressionOf, type Expression } from '../../core/conventions/express';
 import type { Vec3 } from '../../core/math/vec3';
 import { keepNumbers } from '../../formats/reinterpret';
+import { expressCamera2d } from '../../formats/camera';
+import type { Project, ProjectCamera2d } from '../../formats/project';
 import { useSituation } from '../state/derive';
+import { pointFormOf } from '../state/points';
 import { useSettings } from '../state/settings';
 import { useDocument } from '../state/document';
 import { Choice } from '../ui/Choice';
@@ -30,7 +33,7 @@ export function ConventionsChip() {
   const preset = presetOf(conventions);
   return (
     <Popover.Root>
-      <Popover.Trigger className="chip" title="Conventions in force">
+      <Popover.Trigger className="chip" data-source="Conventions in force" title="Conventions in force">
         <b>{preset ?? 'Own'}</b>
         <span className="axes-words">
           {sign(world.right)} right, {sign(world.up)} up, {sign(world.forward)} ahead
@@ -260,16 +263,28 @@ function OwnSets({ now }: { now: Conventions }) {
   );
 }
 
+/** Where a camera stands, or what it is focused on. */
+const placeOf = ({ camera }: Pick<Project, 'camera'>): Vec3 =>
+  camera.kind === '2d' ? [...camera.focus, 0] : camera.position;
+
 /** What has become of a few numbers since the sheet was opened, and the other command: to keep the numbers and change what they mean. */
 function SinceOpened({ before, now, onKept }: { before: Conventions; now: Conventions; onKept: () => void }) {
-  const { project, chain, frame } = useSituation();
+  const { project, chain, frame, flat } = useSituation();
   if (sameConventions(before, now)) return null;
   const [a, b] = [expressionOf(before), expressionOf(now)];
   const world = chain.ok ? chain.value.world : null;
-  const triple = (v: Vec3 | null) => (v ? v.map((n) => figure(n, 2)).join(', ') : 'none');
+  const list = (v: readonly number[] | null) => (v ? v.map((n) => figure(n, 2)).join(', ') : 'none');
   const kept = keepNumbers({ ...project, conventions: before as typeof project.conventions }, now);
-  const moved = kept.camera.position.some((v, i) => Math.abs(v - project.camera.position[i]!) > 1e-9);
+  const stand = placeOf(project);
+  const moved = placeOf(kept).some((v, i) => Math.abs(v - stand[i]!) > 1e-9);
   const angles = anglesOfBasis(frame);
+  const rows: [string, (e: Expression) => string][] = [
+    [flat ? 'Focus' : 'Eye', (e) => list(pointFormOf(e, flat).show(stand))],
+    ['Probe', (e) => list(world && pointFormOf(e, flat).show(world))],
+    project.camera.kind === '2d'
+      ? ['Anchor', (e) => list(expressCamera2d(project.camera as ProjectCamera2d, frame.viewport, e).anchor)]
+      : ['Yaw, pitch', (e) => list([e.toAngles(angles).yaw, e.toAngles(angles).pitch])],
+  ];
   return (
     <div className="since">
       <div className="rule">
@@ -284,21 +299,13 @@ function SinceOpened({ before, now, onKept }: { before: Conventions; now: Conven
           </tr>
         </thead>
         <tbody>
-          <tr>
-            <th>Eye</th>
-            <td>{triple(a.toWorld(project.camera.position))}</td>
-            <td>{triple(b.toWorld(project.camera.position))}</td>
-          </tr>
-          <tr>
-            <th>Probe</th>
-            <td>{triple(world && a.toWorld(world))}</td>
-            <td>{triple(world && b.toWorld(world))}</td>
-          </tr>
-          <tr>
-            <th>Yaw, pitch</th>
-            <td>{[a.toAngles(angles).yaw, a.toAngles(angles).pitch].map((v) => figure(v, 2)).join(', ')}</td>
-            <td>{[b.toAngles(angles).yaw, b.toAngles(angles).pitch].map((v) => figure(v, 2)).join(', ')}</td>
-          </tr>
+          {rows.map(([name, say]) => (
+            <tr key={name}>
+              <th>{name}</th>
+              <td>{say(a)}</td>
+              <td>{say(b)}</td>
+            </tr>
+          ))}
         </tbody>
       </table>
       <div className="mt-1 flex items-center gap-2">

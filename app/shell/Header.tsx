@@ -1,6 +1,6 @@
 import { Command } from 'cmdk';
 import { DropdownMenu, Popover } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { edit, redo, undo, useDocument } from '../state/document';
 import { useKeeping } from '../state/keep';
@@ -8,8 +8,8 @@ import { themeInForce, useSettings } from '../state/settings';
 import { tasks } from '../tasks';
 import { Caret, Find, Mark, Moon, Question, Redo, Sun, Undo } from '../ui/icons';
 import { NumberField } from '../ui/NumberField';
-import { chooseFile, copyRequest, openDemo, saveProject, saveRequest, toggleTheme } from './actions';
-import { commandsFor, keySheet } from './commands';
+import { chooseFile, copyRequest, openDemo, saveProject, saveRequest, toggleHelp, toggleTheme } from './actions';
+import { commandsFor } from './commands';
 import { ConventionsChip } from './ConventionsSheet';
 
 export function Header() {
@@ -66,6 +66,7 @@ export function Header() {
 function ProjectMenu() {
   const name = useDocument((state) => state.project!.name);
   const keeping = useKeeping((state) => state.state);
+  const navigate = useNavigate();
   const item = (label: string, run: () => void, right?: string) => (
     <DropdownMenu.Item className="menu-item" onSelect={run}>
       {label}
@@ -73,7 +74,8 @@ function ProjectMenu() {
     </DropdownMenu.Item>
   );
   return (
-    <DropdownMenu.Root>
+    // Modal it would write styles into the page to hold it still, which the policy lets nobody do; and there is nothing to hold.
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="project-button">
         {name} <Caret />
       </DropdownMenu.Trigger>
@@ -87,13 +89,15 @@ function ProjectMenu() {
                 : 'Not kept by this browser'}
           </div>
           <div className="menu-line" />
+          {item('All projects and versions…', () => void navigate('/projects'))}
           {item('Save as a file', saveProject, 'Ctrl S')}
-          {item('Open a file…', chooseFile, 'Ctrl O')}
+          {item('Open a file…', () => chooseFile(), 'Ctrl O')}
           <div className="menu-line" />
           {item('Save as a compute request', saveRequest)}
           {item('Copy as a compute request', () => void copyRequest())}
           <div className="menu-line" />
-          {item('Open the demo, Saltmarrow', openDemo)}
+          {item('Open the demo, Saltmarrow harbour', () => openDemo('harbour'))}
+          {item('Open the demo, Saltmarrow chart', () => openDemo('chart'), '2D')}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -117,7 +121,11 @@ function ViewportChip() {
     v >= 1 && v <= 16384 && Number.isInteger(v) ? null : 'A viewport’s side is a whole number from 1 to 16384.';
   return (
     <Popover.Root>
-      <Popover.Trigger className="chip mono" title="Viewport in CSS pixels, and device pixel ratio">
+      <Popover.Trigger
+        className="chip mono"
+        data-source="Viewport"
+        title="Viewport in CSS pixels, and device pixel ratio"
+      >
         {viewport.width} × {viewport.height} <em>@{viewport.devicePixelRatio}×</em> <Caret />
       </Popover.Trigger>
       <Popover.Portal>
@@ -179,6 +187,7 @@ function ViewportChip() {
 
 function CommandSearch() {
   const [open, setOpen] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     const show = () => setOpen(true);
     window.addEventListener('astrolabe:search', show);
@@ -198,9 +207,14 @@ function CommandSearch() {
           align="end"
           sideOffset={6}
           aria-label="Commands"
+          onOpenAutoFocus={(event) => {
+            // After what an earlier pop-over, just closed, still has to say about the focus.
+            event.preventDefault();
+            setTimeout(() => input.current?.focus());
+          }}
         >
           <Command label="Commands">
-            <Command.Input className="list-input" placeholder="A command or a body" autoFocus />
+            <Command.Input ref={input} className="list-input" placeholder="A command or a body" />
             <Command.List className="max-h-[360px] overflow-auto py-1">
               <Command.Empty className="px-3 py-2 text-ink2">No command or body has that in its name.</Command.Empty>
               <CommandItems close={() => setOpen(false)} />
@@ -212,57 +226,39 @@ function CommandSearch() {
   );
 }
 
-/** Follows the document only while the search is open. */
+/** Follows the document only while the search is open; what there is for every body comes when the rest stands and can be typed into. */
 function CommandItems({ close }: { close: () => void }) {
   const project = useDocument((state) => state.project!);
   const navigate = useNavigate();
-  return commandsFor(project, tasks, (route) => void navigate(`/${route}`)).map(({ name, keys, run }, i) => (
-    <Command.Item
-      key={i}
-      value={name}
-      className="menu-item"
-      onSelect={() => {
-        close();
-        run();
-      }}
-    >
-      {name}
-      {keys && <span className="right">{keys}</span>}
-    </Command.Item>
-  ));
+  const [whole, setWhole] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setWhole(true), 30);
+    return () => clearTimeout(timer);
+  }, []);
+  const commands = commandsFor(project, tasks, (route) => void navigate(`/${route}`));
+  return commands
+    .filter(({ ofBody }) => whole || !ofBody)
+    .map(({ name, keys, run }, i) => (
+      <Command.Item
+        key={i}
+        value={name}
+        className="menu-item"
+        onSelect={() => {
+          close();
+          run();
+        }}
+      >
+        {name}
+        {keys && <span className="right">{keys}</span>}
+      </Command.Item>
+    ));
 }
 
 function Help() {
-  const [open, setOpen] = useState(false);
-  useEffect(() => {
-    const show = () => setOpen((now) => !now);
-    window.addEventListener('astrolabe:keys', show);
-    return () => window.removeEventListener('astrolabe:keys', show);
-  }, []);
+  const open = useSettings((state) => state.help);
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="tool" aria-label="Keys" title="Keys (?)">
-        <Question />
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content className="pop" style={{ width: 430 }} align="end" sideOffset={6} aria-label="Keys">
-          <h3>Keys and hands</h3>
-          <div className="grid-form mt-1">
-            {keySheet.map(([keys, what]) => (
-              <KeyRow key={keys} keys={keys} what={what} />
-            ))}
-          </div>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <button className="tool" aria-label="Help" aria-pressed={open} title="Help and keys (?)" onClick={toggleHelp}>
+      <Question />
+    </button>
   );
 }
-
-const KeyRow = ({ keys, what }: { keys: string; what: string }) => (
-  <>
-    <span style={{ color: 'var(--ink)' }}>{keys}</span>
-    <span style={{ whiteSpace: 'normal' }} className="text-ink2">
-      {what}
-    </span>
-  </>
-);

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { redo, undo } from '../state/document';
 import { tasks } from '../tasks';
-import { chooseFile, saveProject, toggleTheme } from './actions';
+import { chooseFile, saveProject, toggleHelp, toggleTheme } from './actions';
 
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
@@ -21,13 +21,14 @@ export function Keys() {
         run();
       };
       if (control && key === 's') return act(saveProject);
-      if (control && key === 'o') return act(chooseFile);
+      if (control && key === 'o') return act(() => chooseFile());
+      if (key === 'f1') return act(toggleHelp);
       if (typing(event.target)) return;
       if (control && key === 'z') return act(event.shiftKey ? redo : undo);
       if (control && key === 'y') return act(redo);
       if (control || event.altKey) return;
       if (key === '/') return act(() => window.dispatchEvent(new Event('astrolabe:search')));
-      if (key === '?') return act(() => window.dispatchEvent(new Event('astrolabe:keys')));
+      if (key === '?') return act(toggleHelp);
       if (key === 't') return act(toggleTheme);
       const task = tasks.find((one) => one.key === key && one.Sheet);
       if (task) act(() => void navigate(`/${task.route}${search}`));

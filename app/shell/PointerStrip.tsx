@@ -2,18 +2,19 @@ import { useSituation } from '../state/derive';
 import { readPointer, usePointer } from '../state/pointer';
 import { figure } from '../ui/figures';
 import { Arrow } from '../ui/icons';
+import type { Vec3 } from '../../core/math/vec3';
 import { reasonSentence } from '../wording';
 
 /** The pointer in every space at once. Reads nothing that would re-render the sheet. */
 export function PointerStrip() {
   const situation = useSituation();
   const { css, here } = usePointer();
-  const { expression: e, project, roots, frame } = situation;
+  const { expression: e, project, roots, frame, flat, points } = situation;
   const reading = readPointer(situation, css);
   const ndc = e.toNdc({ across: reading.picture[0], upward: reading.picture[1], shares: { near: 1, far: 0 } });
-  const point = (p: readonly [number, number, number], decimals = 2) =>
-    e
-      .toWorld(p)
+  const point = (p: Vec3, decimals = 2) =>
+    points
+      .show(p)
       .map((v) => figure(v, decimals))
       .join(', ');
   const nameOf = (id: string) => project.bodies.find((body) => body.id === roots.get(id))!.name;
@@ -47,20 +48,42 @@ export function PointerStrip() {
           </span>
         </>
       )}
-      <Arrow />
-      {reading.hit ? (
-        <span>
-          <b>{nameOf(reading.hit.body)}</b> <output data-testid="pointer-hit">{point(reading.hit.point)}</output>{' '}
-          <u>range</u> {figure(reading.hit.distance, 2)}
-        </span>
+      {reading.tile && (
+        <>
+          <Arrow />
+          <span>
+            <b>{reading.tile.name}</b>{' '}
+            <output data-testid="pointer-tile">
+              {reading.tile.value === null ? 'land' : figure(reading.tile.value, 1)}
+            </output>
+          </span>
+        </>
+      )}
+      {flat ? (
+        reading.hit && (
+          <>
+            <Arrow />
+            <b data-testid="pointer-hit">{nameOf(reading.hit.body)}</b>
+          </>
+        )
       ) : (
-        <span>
-          <b>ray</b> <output data-testid="pointer-hit">{point(reading.direction, 3)}</output>
-        </span>
+        <>
+          <Arrow />
+          {reading.hit ? (
+            <span>
+              <b>{nameOf(reading.hit.body)}</b> <output data-testid="pointer-hit">{point(reading.hit.point)}</output>{' '}
+              <u>range</u> {figure(reading.hit.distance, 2)}
+            </span>
+          ) : (
+            <span>
+              <b>ray</b> <output data-testid="pointer-hit">{point(reading.direction, 3)}</output>
+            </span>
+          )}
+        </>
       )}
       {!here && <span className="held">held where it left the picture</span>}
       <span className="right">
-        {project.bodies.length} bodies, {project.unit}
+        {project.bodies.length} {project.bodies.length === 1 ? 'body' : 'bodies'}, {project.unit}
       </span>
     </footer>
   );

@@ -4,11 +4,16 @@ import { transformPoint } from '../../core/math/mat4';
 import type { Vec3 } from '../../core/math/vec3';
 import { worldToParts } from '../../core/convert/project';
 import { saltmarrow } from '../../demo/saltmarrow';
+import { saltmarrowChart } from '../../demo/chart';
 import { projectRequest } from '../../formats/camera';
 import { keepNumbers } from '../../formats/reinterpret';
-import { parseProject, writeProject, type Project } from '../../formats/project';
-import { currentProject, edit, replaceProject } from '../state/document';
+import { cameraInSpace, writeProject, type Project } from '../../formats/project';
+import { currentProject, edit, editCamera, replaceProject } from '../state/document';
 import { currentSituation } from '../state/derive';
+import { readImported, readPointsProject } from '../state/imports';
+import { keepPoints, keepVersion, newId } from '../state/keep';
+import { loadPoints } from '../state/table';
+import type { Problem } from '../../core/reasons';
 import { themeInForce, useSettings } from '../state/settings';
 import { complain, copy, saveFile, say } from '../ui/clipboard';
 
@@ -87,12 +92,12 @@ export function driveFromPixel(pixel: readonly [number, number], gesture: string
 /** Perspective to orthographic or back, the subject at the probe kept at its size. */
 export function setProjectionKind(kind: 'perspective' | 'orthographic'): void {
   const { project, frame, chain } = currentSituation();
-  const now = project.camera.projection;
+  const now = cameraInSpace(project).projection;
   if (now.kind === kind) return;
   const ahead = chain.ok ? worldToParts(frame, chain.value.world)[2] : 0;
   const distance = ahead > 0 ? ahead : Math.max(now.near, 10);
-  edit(`make the camera ${kind}`, (draft) => {
-    draft.camera.projection =
+  editCamera(`make the camera ${kind}`, (camera) => {
+    camera.projection =
       now.kind === 'perspective'
         ? {
             kind: 'orthographic',
@@ -123,6 +128,7 @@ const fileName = (project: Project, ending: string) =>
 
 export function saveProject(): void {
   const project = currentProject();
+  void keepVersion('saved as a file');
   saveFile(fileName(project, '.astrolabe.json'), writeProject(project));
 }
 
@@ -132,38 +138,89 @@ export function currentRequest() {
   return projectRequest(project, expression, chain.ok ? chain.value.world : null);
 }
 
-export const saveRequest = (): void =>
+export const saveRequest = (): void => {
+  void keepVersion('saved as a request');
   saveFile(fileName(currentProject(), '.request.json'), JSON.stringify(currentRequest(), null, 2) + '\n');
+};
 export const copyRequest = (): Promise<void> =>
   copy(JSON.stringify(currentRequest()), 'the project as a compute request');
 
-/** Puts the project of a file in the open one's place, or says what is wrong with the file and changes nothing. */
-export async function importFile(file: File): Promise<void> {
-  const read = parseProject(await file.text());
-  if (!read.ok) {
-    complain(`${file.name} was not opened, and nothing has changed.`, read.problems);
-    return;
+const refuse = (name: string, problems: readonly Problem[]): false => {
+  complain(`${name} was not opened, and nothing has changed.`, problems);
+  return false;
+};
+
+/**
+ * Takes text that came by file, drop or paste: a project, a compute request or a model is opened as a project of its own; points go into the table of the open project, or become
+ * one if that is what is wanted. What is wrong with it is said, and then nothing has changed.
+ */
+export async function importText(text: string, name: string, wanted: 'project' | 'any' = 'any'): Promise<boolean> {
+  const { conventions } = currentProject();
+  const read = await readImported(text, name, { id: newId(), conventions });
+  if (!read) return false;
+  if (!read.ok) return refuse(name, read.problems);
+  if (read.kind === 'project') {
+    replaceProject(`open ${name}`, read.project);
+    say(['Opened ' + read.project.name + '.', ...read.notes, 'Undo brings back what was here.'].join(' '));
+    return true;
   }
-  const { id } = currentProject();
-  replaceProject(`open ${file.name}`, { ...read.project, id });
-  say(`Opened ${read.project.name}. Undo brings back what was here.`);
+  if (wanted === 'project') return openPoints(text, name);
+  const problems = await loadPoints(text, name);
+  if (problems.length) return refuse(name, problems);
+  useSettings.setState(({ corners, folds }) => ({
+    corners: { ...corners, convert: 'points', frame: 'points' },
+    folds: { ...folds, points: true },
+  }));
+  say(`Took the points of ${name}. They are under Convert.`, {
+    label: 'Make them a project',
+    run: () => void openPoints(text, name),
+  });
+  return true;
 }
 
-/** Asks for a file and imports it. */
-export function chooseFile(): void {
-  const input = Object.assign(document.createElement('input'), { type: 'file', accept: '.json,application/json' });
+/** Opens a list of points as a project of its own. */
+async function openPoints(text: string, name: string): Promise<boolean> {
+  const { conventions } = currentProject();
+  const given = { id: newId(), name: name.replace(/\.(csv|tsv|txt)$/i, ''), conventions };
+  const read = await readPointsProject(text, given);
+  if (!read) return false;
+  if (!read.ok) return refuse(name, read.problems);
+  await keepPoints(given.id, { source: name, points: read.points, names: read.names });
+  replaceProject(`open ${name}`, read.project);
+  const count = read.points.length / 3;
+  say(
+    `Opened ${given.name}: ${read.project.bodies.length ? `${count} points, each a body` : `${count.toLocaleString('en')} points, in the table`}. Undo brings back what was here.`,
+  );
+  return true;
+}
+
+export const importFile = async (file: File, wanted?: 'project'): Promise<boolean> =>
+  importText(await file.text(), file.name, wanted);
+
+/** Asks for a file and imports it; `done` is called when it is open. */
+export function chooseFile(done?: () => void, wanted?: 'project'): void {
+  const input = Object.assign(document.createElement('input'), {
+    type: 'file',
+    accept: '.json,.obj,.csv,.tsv,.txt,application/json',
+  });
   input.addEventListener('change', () => {
     const file = input.files?.[0];
-    if (file) void importFile(file);
+    if (file) void importFile(file, wanted).then((opened) => opened && done?.());
   });
   input.click();
 }
 
-export function openDemo(): void {
-  replaceProject('open the demo', saltmarrow(currentProject().id));
-  say('Saltmarrow is open. Undo brings back what was here.');
+const demos = { harbour: saltmarrow, chart: saltmarrowChart };
+export function openDemo(which: keyof typeof demos): void {
+  const demo = demos[which](newId());
+  replaceProject('open the demo', demo);
+  say(`${demo.name} is open. Undo brings back what was here.`);
 }
 
 export function toggleTheme(): void {
   useSettings.setState({ theme: themeInForce(useSettings.getState().theme) === 'night' ? 'paper' : 'night' });
+}
+
+export function toggleHelp(): void {
+  useSettings.setState(({ help }) => ({ help: !help }));
 }

@@ -1,8 +1,9 @@
 import { anglesOfBasis, repairBasis } from '../../core/camera/orientation';
 import { sub } from '../../core/math/vec3';
 import type { Problem } from '../../core/reasons';
-import type { Project } from '../../formats/project';
-import { edit } from '../state/document';
+import type { Project, ProjectCamera2d, ProjectCamera3d } from '../../formats/project';
+import type { Draft } from 'immer';
+import { editCamera, editCamera2d } from '../state/document';
 
 /** A proposed correction: what it is called, and what it does as one step of undo. */
 export interface Mend {
@@ -13,11 +14,22 @@ export interface Mend {
 const degrees = (radians: number) => Number(((radians * 180) / Math.PI).toPrecision(12));
 
 /** The smallest change that mends what is wrong with the camera, if there is one that can be made for the user. */
-export function mendOf({ code, path }: Problem, { camera }: Project): Mend | null {
+export const mendOf = (problem: Problem, { camera }: Project): Mend | null =>
+  camera.kind === '2d' ? mendFlat(problem, camera) : mendInSpace(problem, camera);
+
+function mendFlat({ code }: Problem, { zoom }: ProjectCamera2d): Mend | null {
+  const to = (k: number): Mend => ({
+    label: `Set the zoom to ${k}`,
+    run: () => editCamera2d('mend the zoom', (camera) => void (camera.zoom = k)),
+  });
+  return code === 'zoomNotPositive' ? to(zoom < 0 ? -zoom : 1) : to(Math.max(1e-3, Math.min(1e3, zoom)));
+}
+
+function mendInSpace({ code, path }: Problem, camera: ProjectCamera3d): Mend | null {
   const { orientation: o, projection: p } = camera;
-  const mend = (label: string, recipe: (camera: Project['camera']) => void): Mend => ({
+  const mend = (label: string, recipe: (camera: Draft<ProjectCamera3d>) => void): Mend => ({
     label,
-    run: () => edit(label.toLowerCase(), (draft) => recipe(draft.camera as Project['camera'])),
+    run: () => editCamera(label.toLowerCase(), recipe),
   });
   switch (code) {
     case 'lookAtDegenerate': {

@@ -1,14 +1,20 @@
 import { useShallow } from 'zustand/react/shallow';
 import { boundingSphere, placeBodies, type PlacedBody } from '../../core/bodies/body';
+import { orthographicOf } from '../../core/camera/camera2d';
+import { defaultConventions } from '../../core/conventions/conventions';
 import { frameOf, type CameraFrame } from '../../core/camera/frame';
 import { expressionOf, type Expression } from '../../core/conventions/express';
 import { chainOf, type Chain } from '../../core/convert/chain';
-import { length, sub } from '../../core/math/vec3';
+import { length, sub, type Vec3 } from '../../core/math/vec3';
 import { castRay, type Hit } from '../../core/pick/pick';
 import type { Answer, Problem } from '../../core/reasons';
-import { coreCamera, coreViewport } from '../../formats/camera';
-import type { Project } from '../../formats/project';
+import { coreViewport, projectFrame } from '../../formats/camera';
+import type { Project, Tiles } from '../../formats/project';
+import { createContext, useContext } from 'react';
 import { useDocument } from './document';
+import { usePaced } from './pace';
+import { pointFormOf, type PointForm } from './points';
+import { rowsOf } from './tiles';
 
 /* What follows from the document, each computed once for as long as what it follows from is the same object. */
 
@@ -28,29 +34,35 @@ export interface Seen {
   readonly problems: readonly Problem[];
 }
 
-const fallback = (viewport: Project['viewport']): CameraFrame => {
+const fallback = (viewport: Project['viewport'], flat: boolean): CameraFrame => {
+  const screen = coreViewport({ viewport });
   const made = frameOf(
-    {
-      position: [0, 2, 10],
-      orientation: { kind: 'angles', yaw: 0, pitch: 0, roll: 0 },
-      projection: { kind: 'perspective', near: 0.1, far: 1000, lens: { verticalFov: 1 } },
-    },
-    coreViewport({ viewport }),
+    flat
+      ? orthographicOf({ focus: [0, 0], anchor: [0, 0], zoom: 1, rotation: 0 }, screen)
+      : {
+          position: [0, 2, 10],
+          orientation: { kind: 'angles', yaw: 0, pitch: 0, roll: 0 },
+          projection: { kind: 'perspective', near: 0.1, far: 1000, lens: { verticalFov: 1 } },
+        },
+    screen,
   );
   if (!made.ok) throw new Error('the fallback camera cannot fail');
   return made.value;
 };
 
 let lastGood: { id: string; frame: CameraFrame } | null = null;
-const seenOf = memo((camera: Project['camera'], viewport: Project['viewport'], id: string): Seen => {
-  const made = frameOf(coreCamera(camera), coreViewport({ viewport }));
+const seenOf = memo((camera: Project['camera'], viewport: Project['viewport'], id: string, e: Expression): Seen => {
+  const made = projectFrame({ camera, viewport }, e);
   if (made.ok) {
     lastGood = { id, frame: made.value };
     return { frame: made.value, problems: [] };
   }
-  const frame = lastGood?.id === id ? lastGood.frame : fallback(viewport);
+  const frame = lastGood?.id === id ? lastGood.frame : fallback(viewport, camera.kind === '2d');
   return { frame, problems: made.problems };
 });
+
+/** What `seenOf` is told of the conventions where they play no part: always the same object. */
+const anyConventions = expressionOf(defaultConventions);
 
 const expression = memo((conventions: Project['conventions']): Expression => expressionOf(conventions));
 
@@ -103,7 +115,7 @@ const occluder = memo(
 );
 
 /** A sphere round everything: how large the world is. */
-const extent = memo((bodies: ReadonlyMap<string, PlacedBody>) => {
+const extent = memo((bodies: ReadonlyMap<string, PlacedBody>, tiles: Tiles | null) => {
   let [low, high] = [
     [Infinity, Infinity, Infinity],
     [-Infinity, -Infinity, -Infinity],
@@ -113,13 +125,24 @@ const extent = memo((bodies: ReadonlyMap<string, PlacedBody>) => {
     low = low.map((v, i) => Math.min(v, centre[i]! - radius));
     high = high.map((v, i) => Math.max(v, centre[i]! + radius));
   }
-  if (!bodies.size) return { centre: [0, 0, 0] as const, radius: 50 };
+  if (tiles) {
+    const { corner, size, columns } = tiles;
+    low = [...corner.map((v, i) => Math.min(v, low[i]!)), Math.min(0, low[2]!)];
+    high = [corner[0] + columns * size, corner[1] + rowsOf(tiles) * size, 0].map((v, i) => Math.max(v, high[i]!));
+  }
+  if (!bodies.size && !tiles) return { centre: [0, 0, 0] as const, half: [50, 50, 50] as const, radius: 50 };
   const centre = low.map((v, i) => (v + high[i]!) / 2) as unknown as readonly [number, number, number];
-  return { centre, radius: Math.max(1, Math.hypot(...high.map((v, i) => v - centre[i]!))) };
+  const half = low.map((v, i) => (high[i]! - v) / 2) as unknown as readonly [number, number, number];
+  return { centre, half, radius: Math.max(1, Math.hypot(...high.map((v, i) => v - centre[i]!))) };
 });
+
+const pointForm = memo(pointFormOf);
 
 export interface Situation {
   readonly project: Project;
+  /** Whether the world is a plane, seen by a 2D camera. */
+  readonly flat: boolean;
+  readonly points: PointForm;
   readonly seen: Seen;
   readonly frame: CameraFrame;
   readonly expression: Expression;
@@ -127,12 +150,16 @@ export interface Situation {
   readonly roots: ReadonlyMap<string, string>;
   readonly chain: Answer<Chain>;
   readonly occluder: Hit | null;
-  readonly extent: { readonly centre: readonly [number, number, number]; readonly radius: number };
+  readonly extent: { readonly centre: Vec3; readonly half: Vec3; readonly radius: number };
 }
 
 /** Everything that a picture or a sheet is made from, for a project. */
 export const situationOf = memo((project: Project): Situation => {
-  const seen = seenOf(project.camera, project.viewport, project.id);
+  const { camera } = project;
+  const flat = camera.kind === '2d';
+  const e = expression(project.conventions);
+  const snaps = camera.kind === '2d' && camera.snap !== 'none';
+  const seen = seenOf(camera, project.viewport, project.id, snaps ? e : anyConventions);
   const bodies = placed(project.bodies);
   const family = roots(project.bodies);
   const own = project.probe.body;
@@ -141,18 +168,24 @@ export const situationOf = memo((project: Project): Situation => {
     project,
     seen,
     frame: seen.frame,
-    expression: expression(project.conventions),
+    expression: e,
+    flat,
+    points: pointForm(e, flat),
     placed: bodies,
     roots: family,
     chain: probe,
-    occluder: occluder(seen.frame, probe, bodies, family, own),
-    extent: extent(bodies),
+    occluder: flat ? null : occluder(seen.frame, probe, bodies, family, own),
+    extent: extent(bodies, project.tiles),
   };
 });
 
+/** Set about what is read rather than looked at: it follows at reading pace while the hand moves something in a picture. Not about what goes with the pointer: that belongs to the same moment. */
+export const Paced = createContext(false);
+
 /** The situation of the open project, for components below a page that has one. */
 export function useSituation(): Situation {
-  const project = useDocument((state) => state.project);
+  const useStore = useContext(Paced) ? usePaced : useDocument;
+  const project = useStore((state: { readonly project: Project | null }) => state.project);
   if (!project) throw new Error('no project is open');
   return situationOf(project);
 }
@@ -168,8 +201,9 @@ export function currentSituation(): Situation {
  * while the camera is moved.
  */
 export function usePart<Part extends object>(select: (situation: Situation) => Part): Part {
-  return useDocument(
-    useShallow(({ project }) => {
+  const useStore = useContext(Paced) ? usePaced : useDocument;
+  return useStore(
+    useShallow(({ project }: { readonly project: Project | null }) => {
       if (!project) throw new Error('no project is open');
       return select(situationOf(project));
     }),

@@ -1,10 +1,12 @@
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { cameraInSpace } from '../../formats/project';
 import { saltmarrow } from '../../demo/saltmarrow';
 import {
   cancelGesture,
   currentProject,
   edit,
+  editCamera,
   endGesture,
   openProject,
   redo,
@@ -16,7 +18,7 @@ import {
 const first = saltmarrow();
 const state = () => useDocument.getState();
 const moveEye = (x: number, gesture: string | null = null) =>
-  edit('move the camera', (draft) => void (draft.camera.position[0] = x), gesture);
+  editCamera('move the camera', (camera) => void (camera.position[0] = x), gesture);
 
 beforeEach(() => openProject(first));
 
@@ -44,7 +46,7 @@ describe('the document', () => {
     moveEye(4, 'drag');
     expect(state().past).toHaveLength(2);
     undo();
-    expect(currentProject().camera.position[0]).toBe(3);
+    expect(cameraInSpace(currentProject()).position[0]).toBe(3);
     undo();
     expect(currentProject()).toBe(first);
   });
@@ -55,18 +57,18 @@ describe('the document', () => {
     moveEye(2, 'typing');
     moveEye(3, 'typing');
     cancelGesture('another');
-    expect(currentProject().camera.position[0]).toBe(3);
+    expect(cameraInSpace(currentProject()).position[0]).toBe(3);
     cancelGesture('typing');
     expect(currentProject()).toBe(before);
     expect(state().past).toHaveLength(1);
   });
 
   it('counts an edit that changes nothing as none, and shares what an edit leaves alone', () => {
-    moveEye(first.camera.position[0]);
+    moveEye(cameraInSpace(first).position[0]);
     expect(state().past).toHaveLength(0);
     moveEye(9);
     expect(currentProject().bodies).toBe(first.bodies);
-    expect(first.camera.position[0]).toBe(-6);
+    expect(cameraInSpace(first).position[0]).toBe(-6);
   });
 
   it('brings back the project that another took the place of', () => {

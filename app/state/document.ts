@@ -1,6 +1,6 @@
 import { produce, type Draft } from 'immer';
 import { create } from 'zustand';
-import type { Project } from '../../formats/project';
+import type { Project, ProjectCamera2d, ProjectCamera3d } from '../../formats/project';
 
 interface Step {
   /** What was done, as a menu says it: “Undo turn the camera”. */
@@ -37,6 +37,34 @@ export const replaceProject = (name: string, project: Project): void => apply(na
  */
 export const edit = (name: string, recipe: (draft: Draft<Project>) => void, gesture: string | null = null): void =>
   apply(name, gesture, (project) => produce(project, recipe));
+
+/** Changes the camera of a project in space; a flat one has none to change. */
+export const editCamera = (
+  name: string,
+  recipe: (camera: Draft<ProjectCamera3d>) => void,
+  gesture: string | null = null,
+): void =>
+  edit(
+    name,
+    ({ camera }) => {
+      if (camera.kind === '3d') recipe(camera);
+    },
+    gesture,
+  );
+
+/** Changes the camera of a flat project; one in space has none to change. */
+export const editCamera2d = (
+  name: string,
+  recipe: (camera: Draft<ProjectCamera2d>) => void,
+  gesture: string | null = null,
+): void =>
+  edit(
+    name,
+    ({ camera }) => {
+      if (camera.kind === '2d') recipe(camera);
+    },
+    gesture,
+  );
 
 function apply(name: string, gesture: string | null, change: (project: Project) => Project): void {
   useDocument.setState((state) => {

@@ -1,74 +1,151 @@
-import Dexie, { type EntityTable } from 'dexie';
-import { readProject, type Project } from '../../formats/project';
-import { saltmarrow } from '../../demo/saltmarrow';
 import { create } from 'zustand';
-import { openProject, useDocument } from './document';
+import { saltmarrow } from '../../demo/saltmarrow';
+import { readProject, type Project } from '../../formats/project';
+import { openProject, replaceProject, useDocument } from './document';
+import { findShelf, forgetfulShelf, type Kept, type KeptPoints, type Shelf, type Version } from './shelf';
 
-interface Kept {
-  readonly id: string;
-  readonly savedAt: number;
-  readonly project: unknown;
-}
-
-class Shelf extends Dexie {
-  declare projects: EntityTable<Kept, 'id'>;
-  constructor() {
-    super('astrolabe');
-    this.version(1).stores({ projects: 'id, savedAt' });
-  }
-}
-
-const shelf = new Shelf();
-
-/** Whether what is on the screen is on the shelf. `failed` carries the sentence to show. */
-export const useKeeping = create<{ state: 'kept' | 'unsaved' | 'failed'; message: string | null }>(() => ({
-  state: 'kept',
-  message: null,
-}));
+/**
+ * Whether what is on the screen is on the shelf. `failed` and `conflict` carry the sentence to show; `lack` is what was found wanting when the page was opened, to be shown until
+ * it has been read.
+ */
+export const useKeeping = create<{
+  state: 'kept' | 'unsaved' | 'failed' | 'conflict';
+  message: string | null;
+  lack: string | null;
+}>(() => ({ state: 'kept', message: null, lack: null }));
 
 const pause = 250;
-/** During a gesture changes come faster than they are worth writing down one by one: then once a second, however long it lasts. */
-const heldPause = 900;
+/** During a gesture changes come faster than they are worth writing down one by one: then twice a second, however long it lasts; a killed tab is to lose no more than the last second. */
+const heldPause = 450;
+/** How soon to try again when the shelf would not take it. */
+const again = 5000;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
-async function keep(project: Project): Promise<void> {
+let shelf: Shelf = forgetfulShelf();
+/** Why what is kept goes with the page, where it does. */
+let forgets: string | null = null;
+const setKept = () =>
+  useKeeping.setState(forgets ? { state: 'failed', message: forgets } : { state: 'kept', message: null });
+/** The revision that this tab has seen last, of each project that it has shown. */
+const seen = new Map<string, number>();
+/** What the other tab has written, while it is open which of the two is to be taken. */
+let theirs: Kept | null = null;
+
+const other = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('astrolabe');
+/** Told when what lies on the shelf has changed, here or in another tab. */
+const listeners = new Set<() => void>();
+export function onShelf(listener: () => void): () => void {
+  listeners.add(listener);
+  return () => void listeners.delete(listener);
+}
+const tell = () => listeners.forEach((listener) => listener());
+
+const whyOf = (error: unknown): string =>
+  error instanceof Error
+    ? error.name === 'QuotaExceededError' || error.message.includes('QuotaExceeded')
+      ? 'its store is full'
+      : error.message.split('\n')[0]!
+    : String(error);
+
+/** One writing after another: each goes on from the revision that the one before has made. */
+let writing: Promise<void> = Promise.resolve();
+const keep = (project: Project): Promise<void> => (writing = writing.then(() => writeDown(project)));
+
+async function writeDown(project: Project): Promise<void> {
+  if (theirs && theirs.id === project.id) return;
   try {
-    await shelf.projects.put({ id: project.id, savedAt: Date.now(), project });
-    if (useDocument.getState().project === project) useKeeping.setState({ state: 'kept', message: null });
+    const written = await shelf.write(project, seen.get(project.id) ?? null);
+    if (!written.ok) {
+      theirs = written.theirs;
+      // Whatever is decided, and even if the page is closed on it: what stands here is a version to go back to.
+      await shelf.keepVersion({
+        of: project.id,
+        at: Date.now(),
+        name: 'Mine, when another tab had changed it',
+        project,
+      });
+      useKeeping.setState({
+        state: 'conflict',
+        message:
+          'Another tab has changed this project since you opened it here. Yours is kept as a version; say which is to go on.',
+      });
+      tell();
+      return;
+    }
+    seen.set(project.id, written.revision);
+    other?.postMessage({ id: project.id, revision: written.revision });
+    if (useDocument.getState().project === project) setKept();
+    tell();
   } catch (error) {
     useKeeping.setState({
       state: 'failed',
-      message: `The browser did not keep the last change (${(error as Error).message}). Save the project as a file before you close this page.`,
+      message: `The browser did not keep the last change: ${whyOf(error)}. Save the project as a file before you close this page.`,
     });
+    // The store may have room again later.
+    clearTimeout(timer);
+    timer = setTimeout(() => {
+      timer = undefined;
+      const { project: now } = useDocument.getState();
+      if (now) void keep(now);
+    }, again);
   }
 }
+
+/** Goes on with what the other tab has written; what stood here can be had by undo, and as a version. */
+export function takeTheirs(): void {
+  const kept = theirs;
+  if (!kept) return;
+  const read = readProject(kept.project);
+  theirs = null;
+  if (!read.ok) return keepMine();
+  seen.set(kept.id, kept.revision);
+  replaceProject('take the other tab’s changes', read.project);
+  setKept();
+}
+
+/** Goes on with what stands here as a project of its own; the other tab's stays as it is. */
+export function keepMine(): void {
+  theirs = null;
+  const { project } = useDocument.getState();
+  if (!project) return;
+  replaceProject('go on as a copy', { ...project, id: newId(), name: `${project.name}, copy` });
+}
+
+export const newId = (): string => crypto.randomUUID();
 
 /** Opens the project that was last worked on, or the demo; then keeps every change a moment after it is made. */
 export async function openShelf(): Promise<void> {
+  const found = await findShelf();
+  shelf = found.shelf;
   let project = saltmarrow();
+  if (found.forgets) forgets = found.missing;
+  else useKeeping.setState({ lack: found.missing });
   try {
-    const last = await shelf.projects.orderBy('savedAt').last();
-    if (last) {
+    for (const last of await shelf.list()) {
+      if (last.savedAt === 0) continue;
       const read = readProject(last.project);
-      if (read.ok) project = read.project;
-      else {
-        // What cannot be read is set aside under another name rather than written over.
-        await shelf.projects.put({ ...last, id: `${last.id} (unread ${last.savedAt})`, savedAt: 0 });
-        useKeeping.setState({
-          state: 'failed',
-          message: `The kept project could not be read: ${read.problems[0]!.message} It is set aside unchanged, and the demo is open instead.`,
-        });
+      if (read.ok) {
+        project = read.project;
+        seen.set(project.id, last.revision);
+        break;
       }
+      // What cannot be read is set aside under another name rather than written over.
+      await shelf.put({ ...last, id: `${last.id} (unread ${last.savedAt})`, name: `${last.name}, unread`, savedAt: 0 });
+      await shelf.remove(last.id);
+      useKeeping.setState({
+        lack: `A kept project could not be read: ${read.problems[0]!.message} It is set aside unchanged, and another is open instead.`,
+      });
     }
   } catch (error) {
     useKeeping.setState({
-      state: 'failed',
-      message: `This browser keeps no projects here (${(error as Error).message}). Save yours as a file before you close this page.`,
+      lack: `The projects kept in this browser could not be looked through: ${whyOf(error)}. They are left as they are.`,
     });
   }
   openProject(project);
   useDocument.subscribe(({ project: now, gesture }, { project: before }) => {
     if (!now || now === before) return;
+    // A project that gives way to another is written before it is out of sight.
+    if (before && before.id !== now.id && useKeeping.getState().state === 'unsaved') void keep(before);
     if (useKeeping.getState().state === 'kept') useKeeping.setState({ state: 'unsaved' });
     // A gesture that goes on does not put off what is already going to be kept.
     if (timer !== undefined && gesture !== null) return;
@@ -81,15 +158,125 @@ export async function openShelf(): Promise<void> {
       gesture === null ? pause : heldPause,
     );
   });
+  // On the first visit: what is open stands in the list of projects before anything is changed.
+  if (!seen.has(project.id)) void keep(project);
+  else setKept();
+  other?.addEventListener('message', ({ data }: MessageEvent<{ id: string; revision: number }>) => void heard(data));
   window.addEventListener('pagehide', flush);
   document.addEventListener('visibilitychange', () => document.visibilityState === 'hidden' && flush());
+  window.addEventListener('beforeunload', (event) => {
+    // Asked only where something would be lost: a moment's writing is under way by itself.
+    const { state } = useKeeping.getState();
+    if (state === 'failed' || state === 'conflict') event.preventDefault();
+  });
+}
+
+/** Another tab has written: with nothing of its own under way, this one goes along. */
+async function heard({ id, revision }: { id: string; revision: number }): Promise<void> {
+  tell();
+  const { project } = useDocument.getState();
+  if (project?.id !== id || useKeeping.getState().state !== 'kept' || revision <= (seen.get(id) ?? 0)) return;
+  const kept = await shelf.read(id);
+  const read = kept && readProject(kept.project);
+  // In the meantime something may have been done here.
+  if (!read?.ok || useDocument.getState().project !== project) return;
+  seen.set(id, kept!.revision);
+  replaceProject('changes made in another tab', read.project);
+  clearTimeout(timer);
+  timer = undefined;
+  setKept();
 }
 
 /** Writes what is waiting at once. */
-function flush(): void {
+export function flush(): void {
   const { project } = useDocument.getState();
   if (!project || useKeeping.getState().state === 'kept') return;
   clearTimeout(timer);
   timer = undefined;
   void keep(project);
+}
+
+/* The shelf as the page of projects sees it. */
+
+export const keptProjects = (): Promise<Kept[]> => shelf.list();
+export const versionsOf = (id: string): Promise<Version[]> => shelf.versions(id);
+
+/** Keeps the open project, as it is now, to be gone back to. */
+export async function keepVersion(name: string): Promise<void> {
+  const { project } = useDocument.getState();
+  if (!project) return;
+  try {
+    await shelf.keepVersion({ of: project.id, at: Date.now(), name, project });
+    tell();
+  } catch {
+    // A version that finds no room is no reason to hold up what it was kept for.
+  }
+}
+
+/** Opens another kept project; the open one is on the shelf already, or goes there now. Null, or why it cannot be opened. */
+export async function openKept(id: string): Promise<string | null> {
+  flush();
+  const kept = await shelf.read(id);
+  if (!kept) return 'It is no longer there: another tab may have deleted it.';
+  const read = readProject(kept.project);
+  if (!read.ok) return read.problems[0]!.message;
+  seen.set(id, kept.revision);
+  openProject(read.project);
+  await shelf.put({ ...kept, savedAt: Date.now() });
+  setKept();
+  tell();
+  return null;
+}
+
+/** Puts a new project on the shelf and opens it. */
+export async function openNew(project: Project): Promise<void> {
+  flush();
+  openProject(project);
+  useKeeping.setState({ state: 'unsaved', message: null });
+  await keep(project);
+}
+
+export async function renameKept(id: string, name: string): Promise<void> {
+  const { project } = useDocument.getState();
+  const kept = await shelf.read(id);
+  if (project?.id === id || !kept) return;
+  await shelf.put({ ...kept, name, revision: kept.revision + 1, project: { ...(kept.project as object), name } });
+  other?.postMessage({ id, revision: kept.revision + 1 });
+  tell();
+}
+
+export async function duplicateKept(id: string): Promise<void> {
+  flush();
+  const kept = await shelf.read(id);
+  if (!kept) return;
+  const copy = newId();
+  const name = `${kept.name}, copy`;
+  await shelf.put({ ...kept, id: copy, name, revision: 1, savedAt: kept.savedAt - 1, project: { ...(kept.project as object), id: copy, name } }); // prettier-ignore
+  tell();
+}
+
+/** Takes a project off the shelf, and gives what puts it back. The open one cannot be taken. */
+export async function deleteKept(id: string): Promise<(() => Promise<void>) | null> {
+  const kept = await shelf.read(id);
+  if (!kept || useDocument.getState().project?.id === id) return null;
+  await shelf.remove(id);
+  tell();
+  return async () => {
+    await shelf.put(kept);
+    tell();
+  };
+}
+
+export const keptPoints = (of: string): Promise<KeptPoints | undefined> => shelf.points(of);
+
+/** Keeps the table of points with a project, or takes it away; says so where it finds no room. */
+export async function keepPoints(of: string, points: KeptPoints | null): Promise<void> {
+  try {
+    await shelf.keepPoints(of, points);
+  } catch (error) {
+    useKeeping.setState({
+      state: 'failed',
+      message: `The table of points is here, but the browser did not keep it: ${whyOf(error)}.`,
+    });
+  }
 }

@@ -5,7 +5,7 @@ import type { Conventions } from '../../core/conventions/conventions';
 export type Theme = 'paper' | 'night';
 
 /** What can stand beside the plan. */
-export type Corner = 'section' | 'screens';
+export type Corner = 'section' | 'screens' | 'points';
 
 /** A set of conventions that the user has given a name. */
 export interface OwnConventions {
@@ -23,6 +23,13 @@ interface Settings {
   /** What the user wants beside the plan, by the task's route. */
   readonly corners: Readonly<Record<string, Corner>>;
   readonly ownConventions: readonly OwnConventions[];
+  /** Which parts of the worksheets are open, by their ids, where the user has said so. */
+  readonly folds: Readonly<Record<string, boolean>>;
+  /** The things to try that were done, and whether they are to be shown no more. */
+  readonly tried: readonly string[];
+  readonly triesAway: boolean;
+  /** Whether the help lies beside the task. */
+  readonly help: boolean;
 }
 
 /** How this person likes the place: kept beside the projects, no part of any. */
@@ -35,6 +42,10 @@ export const useSettings = create<Settings>()(
       enlarged: null,
       corners: {},
       ownConventions: [],
+      folds: {},
+      tried: [],
+      triesAway: false,
+      help: false,
     }),
     {
       name: 'astrolabe-settings',

@@ -3,6 +3,21 @@ import type { Corner } from '../state/settings';
 import { convert } from './convert';
 import { frame } from './frame';
 
+/** Something that a task can do by name. */
+export interface TaskCommand {
+  readonly name: string;
+  readonly run: () => void;
+  /** The only kind of world that it has a meaning in, if not both. */
+  readonly world?: 'space' | 'flat';
+}
+
+/** What a task's overlay is told: the picture's size on the page, and CSS pixels of the page per pixel of the viewport. */
+export interface OverlayProps {
+  readonly width: number;
+  readonly height: number;
+  readonly scale: number;
+}
+
 export interface Task {
   readonly name: string;
   readonly route: string;
@@ -10,10 +25,12 @@ export interface Task {
   readonly key: string;
   /** What the task shows, or null while it does not exist. */
   readonly Sheet: ComponentType | null;
+  /** What it adds to the camera's picture. */
+  readonly Overlay?: ComponentType<OverlayProps>;
   /** What stands beside the plan until the user wants something else there. */
   readonly corner?: Corner;
   /** What it can do by name, from any task. */
-  readonly commands?: readonly { readonly name: string; readonly run: () => void }[];
+  readonly commands?: readonly TaskCommand[];
 }
 
 const planned = (name: string, key: string): Task => ({ name, route: name.toLowerCase(), key, Sheet: null });

@@ -5,22 +5,58 @@ interface Notice {
   readonly bad: boolean;
   /** Places that are wrong, each with its sentence. */
   readonly places: readonly { readonly path: string; readonly message: string }[];
+  /** What can be done about it. */
+  readonly action?: Action | undefined;
+  /** How far something is that takes its time, 0 to 1. */
+  readonly progress?: number;
+}
+interface Action {
+  readonly label: string;
+  readonly run: () => void;
 }
 
 /** The one notice on the page. It names what happened and goes when it is read. */
 export const useNotice = create<{ notice: Notice | null }>(() => ({ notice: null }));
 let timer: ReturnType<typeof setTimeout> | undefined;
 
-export function say(text: string): void {
+export function say(text: string, action?: Action): void {
   clearTimeout(timer);
-  useNotice.setState({ notice: { text, bad: false, places: [] } });
-  timer = setTimeout(() => useNotice.setState({ notice: null }), 2600);
+  useNotice.setState({ notice: { text, bad: false, places: [], action } });
+  // What can be taken back stays long enough to be read and reached.
+  timer = setTimeout(() => useNotice.setState({ notice: null }), action ? 12_000 : 2600);
 }
 
 /** Something wrong stays until it is dismissed. */
 export function complain(text: string, places: Notice['places'] = []): void {
   clearTimeout(timer);
   useNotice.setState({ notice: { text, bad: true, places } });
+}
+
+/** Something that takes its time, with what stops it: nothing is shown of what is done within a moment. */
+export function underWay(text: string, stop: () => void): { at(share: number): void; done(): void } {
+  let shown = false;
+  let ended = false;
+  let share = 0;
+  const show = () => {
+    shown = true;
+    clearTimeout(timer);
+    useNotice.setState({
+      notice: { text, bad: false, places: [], progress: share, action: { label: 'Stop', run: stop } },
+    });
+  };
+  const wait = setTimeout(show, 300);
+  return {
+    at: (now) => {
+      share = now;
+      // What was still on its way when it was stopped says nothing any more.
+      if (shown && !ended) show();
+    },
+    done: () => {
+      ended = true;
+      clearTimeout(wait);
+      if (shown) dismiss();
+    },
+  };
 }
 
 export const dismiss = (): void => useNotice.setState({ notice: null });

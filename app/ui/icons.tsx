@@ -8,6 +8,7 @@ const icon = (w: number, h: number, body: ReactNode, className = '') => (
 
 export const Arrow = () => icon(14, 9, <path d="M.5 4.5H12M9 1.5 12.5 4.5 9 7.5" />, 'arrow');
 export const Caret = () => icon(9, 6, <path d="M1 1 4.5 4.5 8 1" />, 'caret');
+export const Check = () => icon(11, 9, <path d="M1 4.8 4 7.6 10 1" />);
 export const Undo = () => icon(16, 16, <path d="M3 6.5H10a3.5 3.5 0 0 1 0 7H6.5M6 3.5 3 6.5l3 3" />);
 export const Redo = () => icon(16, 16, <path d="M13 6.5H6a3.5 3.5 0 0 0 0 7h3.5M10 3.5l3 3-3 3" />);
 export const Find = () =>

@@ -12,7 +12,8 @@ const boxEdges = [0, 1, 2, 3, 4, 5, 6, 7].flatMap((i) =>
 );
 
 /** The corners and edges of a body under its transform; `flat` leaves out the extent ahead (a 2D world's bodies are flat). */
-export function worldShape({ body, toWorld }: PlacedBody, flat = false): WorldShape {
+export function worldShape(placed: PlacedBody, flat = false): WorldShape {
+  const { body, toWorld } = placed;
   const { shape } = body;
   const at = (x: number, y: number, z: number) => transformPoint(toWorld, [x, y, flat ? 0 : z]);
   switch (shape.kind) {
@@ -40,23 +41,46 @@ export function worldShape({ body, toWorld }: PlacedBody, flat = false): WorldSh
         ],
       };
     }
-    case 'mesh': {
-      const points: Vec3[] = [];
-      for (let i = 0; i < shape.positions.length; i += 3)
-        points.push(at(shape.positions[i]!, shape.positions[i + 1]!, shape.positions[i + 2]!));
-      const edges: (readonly [number, number])[] = [];
-      for (let i = 0; i < shape.indices.length; i += 3) {
-        const [a, b, c] = [shape.indices[i]!, shape.indices[i + 1]!, shape.indices[i + 2]!];
-        edges.push([a, b], [b, c], [c, a]);
-      }
-      // Only vertices that a triangle uses are part of the surface.
-      const used = [...new Set(shape.indices)];
-      const renamed = new Map(used.map((old, i) => [old, i]));
-      return {
-        kind: 'hull',
-        points: used.map((i) => points[i]!),
-        edges: edges.map(([a, b]) => [renamed.get(a)!, renamed.get(b)!]),
-      };
-    }
+    case 'mesh':
+      return meshHull(placed, flat);
   }
+}
+
+/** The hulls of placed meshes in space and flat, made once each: a mesh has many corners, and it is asked for with every frame. */
+const hulls = [new WeakMap<PlacedBody, WorldShape>(), new WeakMap<PlacedBody, WorldShape>()] as const;
+
+function meshHull(placed: PlacedBody, flat: boolean): WorldShape {
+  const known = hulls[flat ? 1 : 0].get(placed);
+  if (known) return known;
+  const { body, toWorld } = placed;
+  if (body.shape.kind !== 'mesh') throw new Error('a mesh was expected');
+  const { positions, indices } = body.shape;
+  const points: Vec3[] = [];
+  // Only vertices that a triangle uses are part of the surface.
+  const renamed = new Int32Array(positions.length / 3).fill(-1);
+  const own = indices.map((i) => {
+    if (renamed[i]! < 0) {
+      renamed[i] = points.length;
+      points.push(
+        transformPoint(toWorld, [positions[3 * i]!, positions[3 * i + 1]!, flat ? 0 : positions[3 * i + 2]!]),
+      );
+    }
+    return renamed[i]!;
+  });
+  const edges: (readonly [number, number])[] = [];
+  const seen = new Set<number>();
+  for (let i = 0; i < own.length; i += 3)
+    for (const [a, b] of [
+      [own[i]!, own[i + 1]!],
+      [own[i + 1]!, own[i + 2]!],
+      [own[i + 2]!, own[i]!],
+    ] as const) {
+      const key = a < b ? a * points.length + b : b * points.length + a;
+      if (seen.has(key)) continue;
+      seen.add(key);
+      edges.push([a, b]);
+    }
+  const hull: WorldShape = { kind: 'hull', points, edges };
+  hulls[flat ? 1 : 0].set(placed, hull);
+  return hull;
 }

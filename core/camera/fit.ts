@@ -20,15 +20,14 @@ export function fitPoints(frame: CameraFrame, points: readonly Vec3[], margin = 
   if (!points.length) return null;
   const { near, extents: e, kind } = frame;
   const parts = points.map((p) => [dot(p, frame.right), dot(p, frame.up), dot(p, frame.forward)] as const);
-  const [low, high] = [Math.min(...parts.map((p) => p[2])), Math.max(...parts.map((p) => p[2]))];
+  const [low, high] = spanOf(parts, (p) => p[2]);
   const room = 1 - margin;
   const at = (right: number, up: number, forward: number): Vec3 =>
     addScaled(addScaled(addScaled([0, 0, 0], frame.right, right), frame.up, up), frame.forward, forward);
 
   if (kind === 'orthographic') {
     const span = (i: 0 | 1, from: number, to: number) => {
-      const values = parts.map((p) => p[i]);
-      const [least, most] = [Math.min(...values), Math.max(...values)];
+      const [least, most] = spanOf(parts, (p) => p[i]);
       // Where the middle of the picture is to lie, and how large the points are against it.
       return {
         middle: (least + most) / 2,
@@ -53,8 +52,8 @@ export function fitPoints(frame: CameraFrame, points: readonly Vec3[], margin = 
     const middle = (a + b) / 2;
     const [s, t] = [middle - ((b - a) / 2) * room, middle + ((b - a) / 2) * room];
     // e − s·f ≤ least over the points, e − t·f ≥ most.
-    const least = Math.min(...parts.map((p) => p[i] - s * p[2]));
-    const most = Math.max(...parts.map((p) => p[i] - t * p[2]));
+    const [least] = spanOf(parts, (p) => p[i] - s * p[2]);
+    const [, most] = spanOf(parts, (p) => p[i] - t * p[2]);
     return { nearest: (least - most) / (t - s), across: (f: number) => (least + s * f + most + t * f) / 2 };
   };
   const [horizontal, vertical] = [sides(0, e.left, e.right), sides(1, e.bottom, e.top)];
@@ -67,6 +66,17 @@ export function fitPoints(frame: CameraFrame, points: readonly Vec3[], margin = 
 }
 
 /** How a picture made for one screen is shown on others. */
+/** The least and the greatest of what is asked of each part; there may be hundreds of thousands. */
+function spanOf(parts: readonly Vec3[], ask: (part: Vec3) => number): readonly [number, number] {
+  let [least, most] = [Infinity, -Infinity];
+  for (const part of parts) {
+    const value = ask(part);
+    least = Math.min(least, value);
+    most = Math.max(most, value);
+  }
+  return [least, most];
+}
+
 export type ScreenFit = 'keepHeight' | 'keepWidth' | 'showAll' | 'fillAndCrop' | 'wholeMultiples';
 export const screenFits: readonly ScreenFit[] = ['keepHeight', 'keepWidth', 'showAll', 'fillAndCrop', 'wholeMultiples'];
 

@@ -152,7 +152,9 @@ export function readCamera2d(given: RequestCamera2d, viewport: Viewport, e: Expr
     return refuse({
       path: 'camera.zoom',
       code: 'zoomNotPositive',
-      message: `zoom is ${given.zoom}; it is pixels per world unit and must be above 0.`,
+      message: `zoom is ${given.zoom}; it is pixels per world unit and must be above 0.${
+        given.zoom < 0 ? ' A world whose y grows downward says so with its up axis.' : ''
+      }`,
     });
   const [a, b] = readPair(given.focus, e);
   const anchored = (shift: readonly [number, number]) => {

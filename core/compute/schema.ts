@@ -2,6 +2,9 @@ import { z } from 'zod';
 import { signedAxes } from '../conventions/axes';
 import { defaultConventions } from '../conventions/conventions';
 
+// A page’s security policy lets nothing be compiled from text; without this the schema library would try. Said here, where the first schema is made.
+z.config({ jitless: true });
+
 /*
  * The shape of a compute request (`docs/compute.md`). What a number may be is said here; what numbers may be together
  * (near below far, distinct axes, one field of view) is checked when the request is read.

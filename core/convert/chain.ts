@@ -4,7 +4,9 @@ import type { CameraFrame, PlaneName } from '../camera/frame';
 import type { Vec2, Vec3 } from '../math/vec3';
 import { answer, noAnswer, type Answer } from '../reasons';
 import {
+  clipToParts,
   depthToAhead,
+  partsToClip,
   partsToWorld,
   pictureToParts,
   pictureToPixel,
@@ -16,17 +18,16 @@ import {
   type PicturePosition,
 } from './project';
 
-/** The spaces of the chain that a probe can be driven from. Clip follows view alone: its w is no free choice. */
-export type DrivableRung = 'local' | 'world' | 'view' | 'ndc' | 'screen';
-export type Rung = DrivableRung | 'clip';
+/** The spaces of the chain; a probe can be driven from any of them. */
+export type Rung = 'local' | 'world' | 'view' | 'clip' | 'ndc' | 'screen';
 export const rungs: readonly Rung[] = ['local', 'world', 'view', 'clip', 'ndc', 'screen'];
 
 /**
  * A value held at one rung, in the spaces of the inside: local and world coordinates; (right, up, ahead) for view;
- * (across, upward, depth) for NDC and (x, y, depth) in pixels from the top left for screen, where depth is 0 at near and 1 at far.
+ * (x, y, distance ahead) for clip, x and y upward and in perspective the distance its w; (across, upward, depth) for NDC and (x, y, depth) in pixels from the top left for screen, where depth is 0 at near and 1 at far.
  */
 export interface Drive {
-  readonly rung: DrivableRung;
+  readonly rung: Rung;
   readonly value: Vec3;
 }
 
@@ -47,8 +48,8 @@ interface Step {
   readonly back: (p: Vec3) => Answer<Vec3>;
 }
 
-/** The three steps that a value is carried back through: local ⇄ world ⇄ view ⇄ NDC ⇄ screen. */
-function steps(frame: CameraFrame, body: PlacedBody | null): Record<DrivableRung, Step> {
+/** The steps that a value is carried through: local ⇄ world ⇄ view ⇄ clip ⇄ NDC ⇄ screen. */
+function steps(frame: CameraFrame, body: PlacedBody | null): Record<Rung, Step> {
   const same: Step = { forward: answer, back: answer };
   return {
     local: body
@@ -63,14 +64,23 @@ function steps(frame: CameraFrame, body: PlacedBody | null): Record<DrivableRung
     },
     view: {
       forward: (p) => {
-        const { picture } = projectPoint(frame, partsToWorld(frame, p));
+        const { x, y } = partsToClip(frame, p);
+        return answer<Vec3>([x, y, p[2]]);
+      },
+      back: (p) => answer(clipToParts(frame, p)),
+    },
+    clip: {
+      forward: (p) => {
+        const { picture } = projectPoint(frame, partsToWorld(frame, clipToParts(frame, p)));
         return picture.ok
           ? answer<Vec3>([picture.value.across, picture.value.upward, picture.value.shares.far])
           : picture;
       },
       back: ([across, upward, depth]) => {
         const ahead = depthToAhead(frame, sharesOfDepth(depth));
-        return ahead.ok ? answer(pictureToParts(frame, across, upward, ahead.value)) : ahead;
+        if (!ahead.ok) return ahead;
+        const { x, y } = partsToClip(frame, pictureToParts(frame, across, upward, ahead.value));
+        return answer<Vec3>([x, y, ahead.value]);
       },
     },
     ndc: {
@@ -81,20 +91,13 @@ function steps(frame: CameraFrame, body: PlacedBody | null): Record<DrivableRung
   };
 }
 
-const order: readonly DrivableRung[] = ['local', 'world', 'view', 'ndc', 'screen'];
-
 /** Carries a value from one rung to another through every step between, in either direction. */
-export function carry(
-  frame: CameraFrame,
-  body: PlacedBody | null,
-  { rung, value }: Drive,
-  to: DrivableRung,
-): Answer<Vec3> {
+export function carry(frame: CameraFrame, body: PlacedBody | null, { rung, value }: Drive, to: Rung): Answer<Vec3> {
   const pairs = steps(frame, body);
-  const [start, end] = [order.indexOf(rung), order.indexOf(to)];
+  const [start, end] = [rungs.indexOf(rung), rungs.indexOf(to)];
   let at: Answer<Vec3> = answer(value);
-  for (let i = start; at.ok && i < end; i++) at = pairs[order[i]!].forward(at.value);
-  for (let i = start - 1; at.ok && i >= end; i--) at = pairs[order[i]!].back(at.value);
+  for (let i = start; at.ok && i < end; i++) at = pairs[rungs[i]!].forward(at.value);
+  for (let i = start - 1; at.ok && i >= end; i--) at = pairs[rungs[i]!].back(at.value);
   return at;
 }
 
@@ -121,7 +124,7 @@ export function chainOf(frame: CameraFrame, body: PlacedBody | null, drive: Driv
 }
 
 /** The same point held at another rung, so that driving can go on from there; no answer where that rung has none. */
-export function redrive(frame: CameraFrame, body: PlacedBody | null, drive: Drive, rung: DrivableRung): Answer<Drive> {
+export function redrive(frame: CameraFrame, body: PlacedBody | null, drive: Drive, rung: Rung): Answer<Drive> {
   const value = carry(frame, body, drive, rung);
   return value.ok ? answer({ rung, value: value.value }) : value;
 }

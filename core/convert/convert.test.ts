@@ -7,8 +7,7 @@ import { distance, length, sub, type Vec3 } from '../math/vec3';
 import { multiply, transform, type Mat4 } from '../math/mat4';
 import { aheadAt, conventions, frames, picturePositions, shares, vectors } from '../testing/arbitraries';
 import { placeBodies } from '../bodies/body';
-import { carry, chainOf, redrive, type DrivableRung } from './chain';
-import { clientToCss, cssToClient, cssToFramebuffer, framebufferToCss } from './pointer';
+import { carry, chainOf, redrive, type Rung } from './chain';
 import {
   depthToAhead,
   divide,
@@ -241,7 +240,7 @@ describe('the chain', () => {
     },
   ]);
   const body = placed.ok ? placed.placed[0]! : null;
-  const drivable: DrivableRung[] = ['local', 'world', 'view', 'ndc', 'screen'];
+  const drivable: Rung[] = ['local', 'world', 'view', 'clip', 'ndc', 'screen'];
 
   it('is one chain whichever rung drives it', () => {
     fc.assert(
@@ -282,17 +281,6 @@ describe('the chain', () => {
       reason: 'depthAtInfinity',
     });
   });
-});
-
-it('the pointer’s way to the framebuffer has its way back', () => {
-  fc.assert(
-    fc.property(picturePositions, fc.double({ min: 0.25, max: 4, noNaN: true }), (p, k) => {
-      const path = { canvas: [17.5, 40] as const, cssScale: k, devicePixelRatio: 1 / k + 0.5 };
-      const there = cssToFramebuffer(path, clientToCss(path, p));
-      const back = cssToClient(path, framebufferToCss(path, there));
-      expect(distance([...back, 0], [...p, 0])).toBeLessThan(1e-12 * 100);
-    }),
-  );
 });
 
 it('the default conventions are what the interface says they are', () => {

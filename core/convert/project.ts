@@ -51,6 +51,19 @@ export function partsToClip(frame: CameraFrame, [r, u, f]: Vec3): ClipParts {
   return { x, y, w, nearPart: (F - f) * ratio[0]!, farPart: (f - n) * ratio[1]! };
 }
 
+/**
+ * The point (right, up, ahead) whose clip x and y, upward, are those given, at a distance ahead (in perspective its w): the inverse of `partsToClip`, which is linear and so has one
+ * behind the eye too. Clip z is no free choice beside w (`docs/derivations.md`, "Clip and back").
+ */
+export function clipToParts({ kind, near, extents: e }: CameraFrame, [x, y, ahead]: Vec3): Vec3 {
+  const [w, k] = kind === 'perspective' ? [ahead, near] : [1, 1];
+  return [
+    (x * (e.right - e.left) + (e.right + e.left) * w) / (2 * k),
+    (y * (e.top - e.bottom) + (e.top + e.bottom) * w) / (2 * k),
+    ahead,
+  ];
+}
+
 /** The depth of a point in the picture as two shares of one: exact near either end, where 1 − depth would lose digits. */
 export interface DepthShares {
   /** 1 at near, 0 at far. */

@@ -7,10 +7,12 @@ import { pictureToPixel, projectPoint } from '../convert/project';
 import { randomFrom } from '../math/random';
 import type { Vec3 } from '../math/vec3';
 import { castRay } from '../pick/pick';
-import { frames } from '../testing/arbitraries';
+import { conventions, frames } from '../testing/arbitraries';
+import { expressionOf } from '../conventions/express';
 import { visibility } from '../visibility/visibility';
 import { movingSpheres, pointBatch, sphereBatch, triangleBatch } from './batch';
 import { outsideBit, pointKernel, projectPoints } from './points';
+import { projectSpaces, spacesStride } from './spaces';
 import { classifySpheres, planeKernel, sphereVerdict } from './spheres';
 import { refitSpheres, spheresInView, sphereTree } from './sphereTree';
 import { firstTriangle, triangleTree } from './triangleTree';
@@ -34,6 +36,40 @@ const sorted = (list: Uint32Array, count: number) => list.slice(0, count).sort()
 const withVerdict = (verdicts: Uint8Array, wanted: number) =>
   Uint32Array.from([...verdicts.keys()].filter((i) => verdicts[i] === wanted));
 const counts = fc.oneof(fc.integer({ min: 0, max: 40 }), fc.constantFrom(64, 65, 257, 1000));
+
+describe('many points in every space', () => {
+  it('are what each is by itself, in any conventions', () => {
+    fc.assert(
+      fc.property(frames, conventions, counts, fc.integer(), (frame, c, count, seed) => {
+        const e = expressionOf(c);
+        const random = randomFrom(seed);
+        const points = Float64Array.from({ length: count * 3 }, () => (random() - 0.5) * 300);
+        const [spaces, outside] = [new Float64Array(count * spacesStride), new Uint8Array(count)];
+        projectSpaces(frame, e, points, spaces, outside);
+        for (let i = 0; i < count; i++) {
+          const world: Vec3 = [points[3 * i]!, points[3 * i + 1]!, points[3 * i + 2]!];
+          const one = projectPoint(frame, world);
+          const { across, upward, shares } = one.picture.ok
+            ? one.picture.value
+            : { across: NaN, upward: NaN, shares: { near: NaN, far: NaN } };
+          const expected = [
+            ...[...e.toView(one.parts), ...e.toClip(one.clip), ...e.toNdc({ across, upward, shares })],
+            ...[...e.toScreen(frame.viewport, across, upward), e.toDepth(shares), one.parts[2]],
+          ];
+          const got = [...spaces.subarray(i * spacesStride, (i + 1) * spacesStride)];
+          // Near the eye's plane the division makes any rounding large.
+          const w = one.clip.w;
+          expected.forEach((v, k) => {
+            if (Number.isNaN(v)) expect(got[k]).toBeNaN();
+            else expect(Math.abs(got[k]! - v)).toBeLessThan(1e-8 * (1 + Math.abs(v)) * (1 + 1 / Math.abs(w)) * 10);
+          });
+          expect((outside[i]! & 63) !== 0).toBe(one.outside.length > 0);
+        }
+      }),
+      { numRuns: 40 },
+    );
+  }, 30_000);
+});
 
 describe('the machine form', () => {
   it('is what its source compiles to', async () => {
@@ -182,7 +218,9 @@ describe('the first triangle of a ray', () => {
     return { positions, indices };
   };
   const coordinate = fc.oneof(fc.integer({ min: -12, max: 12 }), fc.double({ min: -12, max: 12, noNaN: true }));
-  const along = fc.oneof(fc.constantFrom(0, 1, -1), fc.double({ min: -1, max: 1, noNaN: true }));
+  // A ray that all but runs in a triangle's plane meets it or not by its last digits.
+  const fine = fc.double({ min: -1, max: 1, noNaN: true }).map((v) => (Math.abs(v) < 1e-6 ? 0 : v));
+  const along = fc.oneof(fc.constantFrom(0, 1, -1), fine);
 
   it('is the one that looking at all of them finds, and the machine finds the same', () => {
     let hits = 0;
@@ -221,4 +259,23 @@ describe('the first triangle of a ray', () => {
     );
     expect(hits).toBeGreaterThan(40);
   }, 60_000);
+
+  it('goes by a direction that has no reciprocal as by one of 0', () => {
+    let hits = 0;
+    for (let seed = 1; seed <= 40; seed++) {
+      const { positions, indices } = soup(200, seed);
+      const tree = triangleTree(positions, indices);
+      const machine = triangleBatch(positions, indices);
+      const found = [0, 5e-324, -5e-324, 1e-310].flatMap((d) =>
+        [firstTriangle.bind(null, tree), machine.first.bind(machine)].map((ask) => {
+          const hit = { triangle: 0, t: 0 };
+          ask(-12, 0.2371, 0.3113, 1, d, d, 0, 1e300, 0, hit);
+          return hit;
+        }),
+      );
+      if (found[0]!.triangle >= 0) hits++;
+      expect(found).toEqual(found.map(() => found[0]));
+    }
+    expect(hits).toBeGreaterThan(10);
+  });
 });

@@ -93,10 +93,10 @@ export function firstTriangle(
   hit.triangle = -1;
   hit.t = to;
   if (count === 0) return false;
-  // A direction of 0 becomes one too small to matter.
-  const ix = 1 / (dx === 0 ? 1e-150 : dx);
-  const iy = 1 / (dy === 0 ? 1e-150 : dy);
-  const iz = 1 / (dz === 0 ? 1e-150 : dz);
+  // A direction of 0, or so small that it has no reciprocal, becomes one too small to matter.
+  const ix = 1 / (dx < 1e-150 && dx > -1e-150 ? 1e-150 : dx);
+  const iy = 1 / (dy < 1e-150 && dy > -1e-150 ? 1e-150 : dy);
+  const iz = 1 / (dz < 1e-150 && dz > -1e-150 ? 1e-150 : dz);
   nodes[0] = 0;
   levelsOf[0] = levels.length - 2;
   enters[0] = from;

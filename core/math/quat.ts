@@ -39,3 +39,17 @@ export function columnsToQuat(cx: Vec3, cy: Vec3, cz: Vec3): Quat {
   const n = Math.hypot(...q) * (q[3] < 0 ? -1 : 1);
   return [q[0] / n, q[1] / n, q[2] / n, q[3] / n];
 }
+
+/** The rotation that turns first by `b`, then by `a`. */
+export const multiplyQuat = ([ax, ay, az, aw]: Quat, [bx, by, bz, bw]: Quat): Quat => [
+  aw * bx + ax * bw + ay * bz - az * by,
+  aw * by - ax * bz + ay * bw + az * bx,
+  aw * bz + ax * by - ay * bx + az * bw,
+  aw * bw - ax * bx - ay * by - az * bz,
+];
+
+/** The rotation about a unit axis by an angle in radians, counter-clockwise seen from the axis's tip in a right-handed space. */
+export function quatAbout([x, y, z]: Vec3, angle: number): Quat {
+  const s = Math.sin(angle / 2);
+  return [x * s, y * s, z * s, Math.cos(angle / 2)];
+}

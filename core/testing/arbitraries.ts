@@ -7,9 +7,9 @@ import type { Vec3 } from '../math/vec3';
 
 /** Random cameras, conventions and points for property tests, spread over the whole of what may be asked. */
 
-const real = (min: number, max: number) => fc.double({ min, max, noNaN: true, noDefaultInfinity: true });
+export const real = (min: number, max: number) => fc.double({ min, max, noNaN: true, noDefaultInfinity: true });
 /** Numbers spread evenly over their orders of magnitude. */
-const magnitude = (min: number, max: number) => real(Math.log10(min), Math.log10(max)).map((e) => 10 ** e);
+export const magnitude = (min: number, max: number) => real(Math.log10(min), Math.log10(max)).map((e) => 10 ** e);
 
 export const axisFrames: fc.Arbitrary<AxisFrame> = fc
   .tuple(fc.constantFrom(...signedAxes), fc.constantFrom(...signedAxes), fc.constantFrom(...signedAxes))

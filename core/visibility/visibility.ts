@@ -4,7 +4,7 @@ import { partsPlanes, type CameraFrame, type PartsPlane, type PlaneName } from '
 import { worldToParts } from '../convert/project';
 import { worldShape, type WorldShape } from '../bodies/geometry';
 import type { PlacedBody } from '../bodies/body';
-import { noAnswer, type Answer } from '../reasons';
+import { answer, noAnswer, type Answer } from '../reasons';
 
 export type Verdict = 'inside' | 'crosses' | 'outside';
 export interface Visible {
@@ -188,35 +188,62 @@ export interface PictureBounds {
   readonly clipped: boolean;
 }
 
+/** A point of a body's silhouette, seen along one axis of the picture: its part to the right (or up) and how far ahead it is, in world units. */
+export type Contact = readonly [part: number, ahead: number];
+
+/** Where a body's silhouette, cut at the near plane alone, reaches farthest to each side of the picture. */
+export interface PictureContacts {
+  readonly left: Contact;
+  readonly right: Contact;
+  readonly bottom: Contact;
+  readonly top: Contact;
+  readonly clipped: boolean;
+}
+
 /** The tight rectangle of a body's silhouette, cut at the near plane alone; `behindEye` when all of it lies before near. */
 export function pictureBounds(frame: CameraFrame, placed: PlacedBody, flat = false): Answer<PictureBounds> {
+  const found = pictureContacts(frame, placed, flat);
+  if (!found.ok) return found;
+  const { left, right, bottom, top, clipped } = found.value;
+  const { extents: e } = frame;
+  const onPicture = (contact: Contact, low: number, high: number) =>
+    (2 * seenAt(frame, contact) - (high + low)) / (high - low);
+  const x = [onPicture(left, e.left, e.right), onPicture(right, e.left, e.right)];
+  const y = [onPicture(bottom, e.bottom, e.top), onPicture(top, e.bottom, e.top)];
+  return answer({ min: [Math.min(...x), Math.min(...y)], max: [Math.max(...x), Math.max(...y)], clipped });
+}
+
+/** Where a contact is seen across (or up) the plane at which the picture has its extents, the near plane in perspective: in world units from the gaze. */
+export const seenAt = ({ kind, near }: CameraFrame, [part, ahead]: Contact): number =>
+  kind === 'perspective' ? (part / ahead) * near : part;
+
+/** The four points of a body at which its rectangle in the picture is reached; `behindEye` when all of it lies before near. */
+export function pictureContacts(frame: CameraFrame, placed: PlacedBody, flat = false): Answer<PictureContacts> {
   const shape = toParts(frame, worldShape(placed, flat));
   const near = flat ? -Infinity : frame.near;
-  const { extents: e } = frame;
-  const onPicture = (value: number, low: number, high: number) => (2 * value - (high + low)) / (high - low);
+  const span = (contacts: readonly Contact[]): readonly [Contact, Contact] => {
+    const at = contacts.map((one) => seenAt(frame, one));
+    let [low, high] = [0, 0];
+    for (let i = 1; i < at.length; i++) {
+      if (at[i]! < at[low]!) low = i;
+      if (at[i]! > at[high]!) high = i;
+    }
+    return [contacts[low]!, contacts[high]!];
+  };
   const result = (
-    r: readonly [number, number],
-    u: readonly [number, number],
+    across: readonly Contact[],
+    upward: readonly Contact[],
     clipped: boolean,
-  ): Answer<PictureBounds> => {
-    const x = [onPicture(r[0], e.left, e.right), onPicture(r[1], e.left, e.right)];
-    const y = [onPicture(u[0], e.bottom, e.top), onPicture(u[1], e.bottom, e.top)];
-    return {
-      ok: true,
-      value: { min: [Math.min(...x), Math.min(...y)], max: [Math.max(...x), Math.max(...y)], clipped },
-    };
+  ): Answer<PictureContacts> => {
+    const [[left, right], [bottom, top]] = [span(across), span(upward)];
+    return answer({ left, right, bottom, top, clipped });
   };
   if (shape.kind === 'sphere') {
     const [r, u, f] = shape.centre;
     if (f + shape.radius < near) return noAnswer('behindEye');
-    const k = frame.kind === 'perspective' ? frame.near : null;
-    return result(
-      discExtent(r, f, shape.radius, near, k),
-      discExtent(u, f, shape.radius, near, k),
-      f - shape.radius < near,
-    );
+    const disc = (part: number) => discContacts(part, f, shape.radius, near, frame.kind === 'perspective');
+    return result(disc(r), disc(u), f - shape.radius < near);
   }
-  const k = (f: number) => (frame.kind === 'perspective' ? frame.near / f : 1);
   const points = shape.points.filter((p) => p[2] >= near);
   const clipped = points.length < shape.points.length;
   for (const [i, j] of clipped ? shape.edges : []) {
@@ -226,45 +253,41 @@ export function pictureBounds(frame: CameraFrame, placed: PlacedBody, flat = fal
     points.push([a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, near]);
   }
   if (!points.length) return noAnswer('behindEye');
-  const [r, u] = [points.map((p) => p[0] * k(p[2])), points.map((p) => p[1] * k(p[2]))];
-  const span = (list: number[]) =>
-    [list.reduce((a, b) => Math.min(a, b)), list.reduce((a, b) => Math.max(a, b))] as const;
-  return result(span(r), span(u), clipped);
+  const side = (i: 0 | 1) => points.map((p): Contact => [p[i], p[2]]);
+  return result(side(0), side(1), clipped);
 }
 
 /**
- * The least and greatest of c/f (times `near`, for the near plane's own units), or of c in orthographic, over a disc in the (c, f) plane cut at f ≥ near: what a sphere
- * spans on the near plane. The extremes are the tangents from the eye where they touch ahead of near, and the ends of the cut
- * (`docs/derivations.md`, "Sphere on the screen").
+ * The points of a disc in the (c, f) plane, cut at f ≥ near, among which c/f (in perspective) or c is least and greatest: the tangents from the eye where they touch ahead of
+ * near, and the ends of the cut (`docs/derivations.md`, "Sphere on the screen").
  */
-function discExtent(
-  c: number,
-  f: number,
-  radius: number,
-  near: number,
-  scaleTo: number | null,
-): readonly [number, number] {
-  const found: number[] = [];
-  const cut = radius * radius - (near - f) * (near - f);
-  if (scaleTo === null) {
-    if (f >= near) return [c - radius, c + radius];
-    const half = Math.sqrt(Math.max(0, cut));
-    return [c - half, c + half];
-  }
-  if (f - radius < near) {
-    const half = Math.sqrt(Math.max(0, cut));
-    found.push(c - half, c + half);
-  }
-  const away2 = c * c + f * f - radius * radius;
+function discContacts(c: number, f: number, radius: number, near: number, perspective: boolean): Contact[] {
+  const half = Math.sqrt(Math.max(0, radius * radius - (near - f) * (near - f)));
+  const ends: Contact[] = [
+    [c - half, near],
+    [c + half, near],
+  ];
+  if (!perspective)
+    return f >= near
+      ? [
+          [c - radius, f],
+          [c + radius, f],
+        ]
+      : ends;
+  const cut = f - radius < near;
+  const found = cut ? ends : [];
+  const size = c * c + f * f;
+  const away2 = size - radius * radius;
   if (away2 > 0) {
     const away = Math.sqrt(away2);
     for (const side of [-1, 1]) {
       // The tangent point: the centre turned by the tangent's angle and shortened to its length.
-      const size = c * c + f * f;
-      const tc = (away * (c * away + side * f * radius)) / size;
-      const tf = (away * (f * away - side * c * radius)) / size;
-      if (tf >= near) found.push((tc / tf) * scaleTo);
+      const contact: Contact = [
+        (away * (c * away + side * f * radius)) / size,
+        (away * (f * away - side * c * radius)) / size,
+      ];
+      if (!cut || contact[1] >= near) found.push(contact);
     }
   }
-  return [Math.min(...found), Math.max(...found)];
+  return found;
 }

@@ -1,4 +1,5 @@
 import { at, changed, sources } from './fresh.mjs';
+import { standAlone } from './offline.mjs';
 
 /** Bundles the command line and the server for Node, if their sources are newer than the bundle. */
 export async function buildNode({ force = false } = {}) {
@@ -23,8 +24,9 @@ export async function buildNode({ force = false } = {}) {
 
 /** Builds the application with Vite, if its sources are newer than the build. */
 export async function buildApp({ force = false } = {}) {
-  if (!force && !changed('dist/app/index.html', sources.app)) return;
+  if (!force && !changed('dist/app/sw.js', sources.app)) return;
   console.log('Building the application…');
   const { build } = await import('vite');
   await build({ configFile: at('app/vite.config.ts'), logLevel: 'warn' });
+  await standAlone();
 }

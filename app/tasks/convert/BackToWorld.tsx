@@ -1,3 +1,4 @@
+import { useEffect } from 'react';
 import {
   projectPoint,
   rayThrough,
@@ -21,6 +22,8 @@ import { figure, plain } from '../../ui/figures';
 import { Lozenge } from '../../ui/icons';
 import { NumberField } from '../../ui/NumberField';
 import { lengths, pixels } from '../../ui/parseNumber';
+import { startFollowing, stopFollowing, useFollow } from '../../state/follow';
+import { WorkingButton } from '../../working/WorkingButton';
 import { reasonSentence } from '../../wording';
 
 type Route = Project['back']['route'];
@@ -52,11 +55,12 @@ function shownValue(route: Route, e: Expression): { show: (v: number) => number;
 }
 
 export function BackToWorld() {
-  const { project, frame, expression: e } = useSituation();
+  const { project, frame, expression: e, flat, points } = useSituation();
   const { back } = project;
   const [across, upward] = pixelToPicture(frame, back.pixel);
   const pixel = e.toScreen(frame.viewport, across, upward);
-  const found = pictureToWorld(frame, across, upward, depthChoiceOf(back));
+  // A flat world has one point under a pixel.
+  const found = pictureToWorld(frame, across, upward, flat ? { kind: 'ahead', ahead: 0 } : depthChoiceOf(back));
   const values = found.ok ? equalValues(frame, found.value, across, upward) : null;
   const up = letterOf(e.conventions.world.up);
   const again = found.ok ? projectPoint(frame, found.value).picture : null;
@@ -109,67 +113,80 @@ export function BackToWorld() {
         ))}
         <span className="text-ink2">css px</span>
       </div>
-      <div role="radiogroup" aria-label="How far">
-        {routes.map(({ route, label, aside }) => {
-          const on = back.route === route;
-          const { show, read } = shownValue(route, e);
-          const value = on ? back.value : (values?.[route] ?? null);
-          return (
-            <div key={route} className={`route${on ? ' on' : ''}`}>
-              <button className="pick" role="radio" aria-checked={on} onClick={() => !on && choose(route)}>
-                <Lozenge />
-                <span>
-                  {label} {aside && <span className="aside">{aside}</span>}
-                </span>
-              </button>
-              {route === 'plane' && <span className="sym">{up} =</span>}
-              {on ? (
-                <NumberField
-                  name={label}
-                  width={92}
-                  value={show(back.value)}
-                  shown={(v) => figure(v, route === 'depth' ? 6 : 4)}
-                  step={route === 'depth' ? 0.001 : 1}
-                  units={route === 'depth' ? {} : lengths}
-                  onChange={(v, gesture) =>
-                    edit(
-                      'change the depth',
-                      (draft) => {
-                        draft.back.value = read(v);
-                      },
-                      gesture,
-                    )
-                  }
-                />
-              ) : (
-                <span className="value">
-                  {value === null ? 'none' : figure(show(value), route === 'depth' ? 6 : 4)}
-                </span>
-              )}
-            </div>
-          );
-        })}
-      </div>
+      {!flat && (
+        <div role="radiogroup" aria-label="How far">
+          {routes.map(({ route, label, aside }) => {
+            const on = back.route === route;
+            const { show, read } = shownValue(route, e);
+            const value = on ? back.value : (values?.[route] ?? null);
+            return (
+              <div key={route} className={`route${on ? ' on' : ''}`}>
+                <button className="pick" role="radio" aria-checked={on} onClick={() => !on && choose(route)}>
+                  <Lozenge />
+                  <span>
+                    {label} {aside && <span className="aside">{aside}</span>}
+                  </span>
+                </button>
+                {route === 'plane' && <span className="sym">{up} =</span>}
+                {on ? (
+                  <NumberField
+                    name={label}
+                    width={92}
+                    value={show(back.value)}
+                    shown={(v) => figure(v, route === 'depth' ? 6 : 4)}
+                    step={route === 'depth' ? 0.001 : 1}
+                    units={route === 'depth' ? {} : lengths}
+                    onChange={(v, gesture) =>
+                      edit(
+                        'change the depth',
+                        (draft) => {
+                          draft.back.value = read(v);
+                        },
+                        gesture,
+                      )
+                    }
+                  />
+                ) : (
+                  <span className="value">
+                    {value === null ? 'none' : figure(show(value), route === 'depth' ? 6 : 4)}
+                  </span>
+                )}
+              </div>
+            );
+          })}
+        </div>
+      )}
       <div className="work mt-1 border-t border-hair pt-1">
-        {values?.ahead !== null && values?.range !== null && values ? (
+        {flat ? null : values?.ahead !== null && values?.range !== null && values ? (
           <>
             range = {figure(values.ahead!, 4)} × {figure(ray.rangePerAhead, 5)} = {figure(values.range!, 2)}
             <br />
           </>
         ) : null}
-        <span className="sym">p</span> = {frame.kind === 'perspective' ? 'eye' : 'pixel on the eye plane'} + range × ray
+        {flat ? (
+          <>
+            <span className="sym">p</span> = <span className="sym">R</span>
+            <sup>−1</sup>·(pixel − <span className="sym">t</span>) ÷ zoom
+          </>
+        ) : (
+          <>
+            <span className="sym">p</span> = {frame.kind === 'perspective' ? 'eye' : 'pixel on the eye plane'} + range ×
+            ray
+          </>
+        )}
       </div>
+      <Follow />
       <div className="result">
         {found.ok ? (
           <>
             <button
               className="big"
               title="Copy the point"
-              onClick={() => void copy(`[${e.toWorld(found.value).map(plain).join(', ')}]`, 'the world point')}
+              onClick={() => void copy(`[${points.show(found.value).map(plain).join(', ')}]`, 'the world point')}
             >
               <output data-testid="result-world">
-                {e
-                  .toWorld(found.value)
+                {points
+                  .show(found.value)
                   .map((v) => figure(v, 2))
                   .join(', ')}
               </output>
@@ -190,6 +207,7 @@ export function BackToWorld() {
               <button className="plain-button" onClick={probeHere}>
                 Put the probe here
               </button>
+              <WorkingButton of={flat ? 'flatBack' : 'back'} />
             </div>
           </>
         ) : (
@@ -199,5 +217,31 @@ export function BackToWorld() {
         )}
       </div>
     </section>
+  );
+}
+
+/** Has the probe follow the pointer at the chosen depth, as a thing held before the camera does. */
+function Follow() {
+  const following = useFollow((state) => state.gesture !== null);
+  const { flat } = useSituation();
+  useEffect(() => {
+    if (!following) return;
+    const stop = (event: KeyboardEvent) => event.key === 'Escape' && stopFollowing();
+    window.addEventListener('keydown', stop);
+    return () => window.removeEventListener('keydown', stop);
+  }, [following]);
+  useEffect(() => stopFollowing, []);
+  return (
+    <div className="row">
+      <button
+        className="plain-button"
+        aria-pressed={following}
+        title="The probe follows the pointer in the picture"
+        onClick={() => (following ? stopFollowing() : startFollowing())}
+      >
+        {following ? 'Let the probe go' : flat ? 'Have the probe follow the pointer' : 'Keep the probe at this depth'}
+      </button>
+      <span className="text-[11.5px] text-ink2">{following && 'it follows; a click or Escape leaves it there'}</span>
+    </div>
   );
 }

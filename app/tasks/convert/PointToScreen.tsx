@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
-import type { Vec3 } from '../../../core/math/vec3';
-import { cssToFramebuffer } from '../../../core/convert/pointer';
+import { pictureToFramebuffer } from '../../../core/convert/pointer';
+import { pixelToPicture } from '../../../core/convert/project';
+import { pointerPath } from '../../../formats/camera';
 import { moveProbe } from '../../shell/actions';
 import { useSituation } from '../../state/derive';
 import { copy } from '../../ui/clipboard';
@@ -8,11 +9,13 @@ import { figure, plain } from '../../ui/figures';
 import { Glyph } from '../../ui/Glyph';
 import { NumberField } from '../../ui/NumberField';
 import { lengths } from '../../ui/parseNumber';
+import { WorkingButton } from '../../working/WorkingButton';
+import { OffPicture, Rectangles, SizeThere } from './Reach';
 import { probeVerdict, reasonSentence } from '../../wording';
 
 export function PointToScreen() {
   const situation = useSituation();
-  const { project, chain, expression: e, frame } = situation;
+  const { project, chain, expression: e, frame, points, flat } = situation;
   const { matrix, ndc: n } = e.conventions;
   const verdict = probeVerdict(situation);
   return (
@@ -21,19 +24,19 @@ export function PointToScreen() {
       {chain.ok && (
         <div className="row">
           <span className="label">Point</span>
-          {e.toWorld(chain.value.world).map((value, i) => (
+          {points.show(chain.value.world).map((value, i) => (
             <NumberField
               key={i}
-              label={'xyz'[i]!}
-              name={`Point ${'xyz'[i]}`}
-              width="33%"
+              label={points.letters[i]!}
+              name={`Point ${points.letters[i]}`}
+              width={flat ? '50%' : '33%'}
               value={value}
               shown={(v) => figure(v, 2)}
               units={lengths}
               onChange={(v, gesture) => {
-                const next = [...e.toWorld(chain.value.world)];
+                const next = [...points.show(chain.value.world)];
                 next[i] = v;
-                moveProbe(e.fromWorld(next as unknown as Vec3), gesture);
+                moveProbe(points.read(next), gesture);
               }}
             />
           ))}
@@ -48,6 +51,7 @@ export function PointToScreen() {
       </div>
       <div className="rule">
         Working
+        <WorkingButton of={flat ? 'flat' : 'screen'} label="in full" />
         <em>
           {matrix.vectors} vectors, z {figure(n.near, Number.isInteger(n.near) ? 0 : 2)} to{' '}
           {figure(n.far, Number.isInteger(n.far) ? 0 : 2)}
@@ -74,7 +78,10 @@ export function PointToScreen() {
           )}
         </div>
         {chain.ok && chain.value.picture.ok && <DevicePixels />}
+        <OffPicture />
       </div>
+      <SizeThere />
+      <Rectangles />
     </section>
   );
 }
@@ -96,14 +103,14 @@ function ScreenResult() {
 }
 
 function DevicePixels() {
-  const { chain, project } = useSituation();
+  const { chain, project, frame } = useSituation();
   if (!chain.ok || !chain.value.pixel.ok) return null;
-  const path = { canvas: [0, 0] as const, cssScale: 1, devicePixelRatio: project.viewport.devicePixelRatio };
+  const picture = pixelToPicture(frame, chain.value.pixel.value);
   return (
     <div className="line">
-      device pixels
+      framebuffer
       <span className="right">
-        {cssToFramebuffer(path, chain.value.pixel.value)
+        {pictureToFramebuffer(pointerPath(project), picture)
           .map((v) => figure(v, 1))
           .join(', ')}
       </span>

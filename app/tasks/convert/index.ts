@@ -1,4 +1,10 @@
+import { lazy } from 'react';
 import type { Task } from '..';
-import { ConvertSheet } from './Sheet';
 
-export const convert: Task = { name: 'Convert', route: 'convert', key: '2', Sheet: ConvertSheet };
+export const convert: Task = {
+  name: 'Convert',
+  route: 'convert',
+  key: '2',
+  Sheet: lazy(() => import('./Sheet').then(({ ConvertSheet }) => ({ default: ConvertSheet }))),
+  Overlay: lazy(() => import('./Overlay').then(({ ConvertOverlay }) => ({ default: ConvertOverlay }))),
+};

@@ -15,6 +15,19 @@ interface Curve {
   readonly colour: string;
 }
 
+/**
+ * Keeps the Tab key from stopping at the chart's layers: the browser takes an element of a drawing for one to be focused when something listens to its focus, as the library's layers do.
+ */
+function passedBy(chart: HTMLElement | null): (() => void) | undefined {
+  if (!chart) return;
+  const pass = () =>
+    chart.querySelectorAll('g:not([tabindex])').forEach((layer) => layer.setAttribute('tabindex', '-1'));
+  pass();
+  const observer = new MutationObserver(pass);
+  observer.observe(chart, { childList: true, subtree: true });
+  return () => observer.disconnect();
+}
+
 /** Whole numbers are as fine plain as reversed, so they are one curve. */
 const curves: readonly Curve[] = [
   { key: 'u24', label: '24-bit whole', format: 'unorm24', reversed: false, colour: 'var(--ink)' },
@@ -119,7 +132,7 @@ export default function Depth() {
       <p className="text-[12px] leading-4 text-ink2">
         How far apart two surfaces must be, in {unit}, for the depth buffer to tell them, against the distance ahead.
       </p>
-      <div className="depth-chart" aria-hidden="true">
+      <div className="depth-chart" aria-hidden="true" ref={passedBy}>
         {chart}
       </div>
       <div className="rule">

@@ -1,13 +1,15 @@
 import type { ReactNode } from 'react';
+import { cameraInSpace } from '../../../formats/project';
 import { anglesOfBasis, orthonormalError, repairBasis, type Basis } from '../../../core/camera/orientation';
 import { normalizeQuat, type Quat } from '../../../core/math/quat';
 import { addScaled, type Vec3 } from '../../../core/math/vec3';
 import { useSituation } from '../../state/derive';
+import { editCamera } from '../../state/document';
 import { figure } from '../../ui/figures';
 import { Lozenge } from '../../ui/icons';
 import { NumberField } from '../../ui/NumberField';
 import { anglesIn } from '../../ui/parseNumber';
-import { changeCamera, degrees, holdBy, radians, setBasis, subjectOf, tidy } from './edits';
+import { degrees, holdBy, radians, setBasis, subjectOf, tidy } from './edits';
 import { Line, Number6, VectorLine } from './Line';
 
 const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
@@ -16,7 +18,7 @@ const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
 export function Gaze() {
   const situation = useSituation();
   const { project, expression: e, frame } = situation;
-  const { position, orientation: o } = project.camera;
+  const { position, orientation: o } = cameraInSpace(project);
   const target = o.kind === 'lookAt' ? o.target : addScaled(frame.eye, frame.forward, subjectOf(situation).ahead);
   return (
     <section aria-label="Eye and gaze" id="gaze">
@@ -25,7 +27,7 @@ export function Gaze() {
         label="Eye"
         value={e.toWorld(position)}
         onChange={(v, gesture) =>
-          changeCamera('move the camera', (c) => void (c.position = triple(e.fromWorld(v))), gesture)
+          editCamera('move the camera', (c) => void (c.position = triple(e.fromWorld(v))), gesture)
         }
       />
       <Held kind="lookAt" on={o.kind === 'lookAt'} title="Looks at a point" aside="kept as the eye moves">
@@ -34,7 +36,7 @@ export function Gaze() {
           name="Look at"
           value={e.toWorld(target)}
           onChange={(v, gesture) =>
-            changeCamera(
+            editCamera(
               'aim the camera',
               (c) => void (c.orientation = { kind: 'lookAt', target: triple(e.fromWorld(v)) }),
               gesture,
@@ -84,7 +86,7 @@ function Held({
 
 function Angles() {
   const { project, expression: e, frame } = useSituation();
-  const o = project.camera.orientation;
+  const o = cameraInSpace(project).orientation;
   const unit = e.conventions.angles.unit;
   const now =
     o.kind === 'angles'
@@ -100,7 +102,7 @@ function Angles() {
         value={tidy(shown[name])}
         units={anglesIn(unit)}
         onChange={(v, gesture) =>
-          changeCamera(
+          editCamera(
             'turn the camera',
             (c) => {
               const read = e.fromAngles({ ...shown, [name]: v });
@@ -123,7 +125,7 @@ const axes = ['right', 'up', 'forward'] as const;
 /** The basis as it is kept, how far it is from orthonormal, and its repair. */
 function BasisLines() {
   const { project, expression: e, frame } = useSituation();
-  const o = project.camera.orientation;
+  const o = cameraInSpace(project).orientation;
   const kept: Basis = o.kind === 'basis' ? o : frame;
   const error = orthonormalError(kept);
   const repaired = repairBasis(kept);

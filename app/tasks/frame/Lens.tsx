@@ -1,12 +1,14 @@
 import { lensForms, verticalFovOf, type Extents, type Lens as CoreLens } from '../../../core/camera/projection';
+import { cameraInSpace } from '../../../formats/project';
 import { setProjectionKind } from '../../shell/actions';
 import { usePart } from '../../state/derive';
+import { editCamera } from '../../state/document';
 import { Choice } from '../../ui/Choice';
 import { NumberField } from '../../ui/NumberField';
 import { figure } from '../../ui/figures';
 import { anglesIn, lengths, pixels } from '../../ui/parseNumber';
 import { useState } from 'react';
-import { changeCamera, degrees, radians, setEdges, tidy } from './edits';
+import { degrees, radians, setEdges, tidy } from './edits';
 import { Line, Number6 } from './Line';
 
 const millimetres = { mm: 1, cm: 10, m: 1000 };
@@ -15,8 +17,8 @@ const millimetres = { mm: 1, cm: 10, m: 1000 };
 const useLens = () =>
   usePart(({ project, expression: e, frame }) => ({
     ...{
-      p: project.camera.projection,
-      sensorHeight: project.camera.sensorHeight,
+      p: cameraInSpace(project).projection,
+      sensorHeight: cameraInSpace(project).sensorHeight,
       unit: project.unit,
       viewport: project.viewport,
       e,
@@ -48,7 +50,7 @@ export function Lens() {
           value={p.near}
           unit={unit}
           units={lengths}
-          onChange={(v, gesture) => changeCamera('move near', (c) => void (c.projection.near = v), gesture)}
+          onChange={(v, gesture) => editCamera('move near', (c) => void (c.projection.near = v), gesture)}
         />
       </Line>
       <Far />
@@ -77,7 +79,7 @@ function Fields() {
   const aspect = p.aspect ?? viewport.width / viewport.height;
   const forms = lensForms(radians(p.verticalFov), aspect, sensor);
   const set = (lens: CoreLens, gesture: string) =>
-    changeCamera(
+    editCamera(
       'change the field of view',
       (c) => {
         if (c.projection.kind === 'perspective') c.projection.verticalFov = degrees(verticalFovOf(lens, aspect));
@@ -95,7 +97,7 @@ function Fields() {
         onChange={(v, gesture) =>
           form === 'verticalFov'
             ? // As it was typed, so that what cannot be is kept and explained rather than turned into something else.
-              changeCamera(
+              editCamera(
                 'change the field of view',
                 (c) => {
                   if (c.projection.kind === 'perspective') c.projection.verticalFov = degrees(e.fromAngle(v));
@@ -137,7 +139,7 @@ function Fields() {
           refuse={(v) => (v > 0 ? null : 'A sensor’s height is above 0.')}
           onChange={(sensorHeight, gesture) =>
             // The lens stays and the sensor changes: the field of view follows.
-            changeCamera(
+            editCamera(
               'change the sensor',
               (c) => {
                 if (c.projection.kind !== 'perspective') return;
@@ -161,7 +163,7 @@ function Sizes() {
   if (p.kind !== 'orthographic') return null;
   const aspect = p.aspect ?? v.width / v.height;
   const set = (height: number, gesture: string) =>
-    changeCamera(
+    editCamera(
       'change the height seen',
       (c) => {
         if (c.projection.kind === 'orthographic') c.projection.height = tidy(height);
@@ -205,7 +207,7 @@ function Far() {
         <button
           className="plain-button ml-auto"
           onClick={() =>
-            changeCamera('bring far in', (c) => void (c.projection.far = Math.max(1000, c.projection.near * 100)))
+            editCamera('bring far in', (c) => void (c.projection.far = Math.max(1000, c.projection.near * 100)))
           }
         >
           Make it finite
@@ -219,13 +221,13 @@ function Far() {
         value={p.far}
         unit={unit}
         units={lengths}
-        onChange={(v, gesture) => changeCamera('move far', (c) => void (c.projection.far = v), gesture)}
+        onChange={(v, gesture) => editCamera('move far', (c) => void (c.projection.far = v), gesture)}
       />
       {p.kind === 'perspective' && (
         <button
           className="plain-button ml-auto"
           onClick={() =>
-            changeCamera('let far be infinite', (c) => {
+            editCamera('let far be infinite', (c) => {
               if (c.projection.kind === 'perspective') c.projection.far = null;
             })
           }
@@ -282,7 +284,7 @@ function Edges() {
             width="50%"
             value={p.shift[i]}
             step={0.01}
-            onChange={(n, gesture) => changeCamera('shift the lens', (c) => void (c.projection.shift[i] = n), gesture)}
+            onChange={(n, gesture) => editCamera('shift the lens', (c) => void (c.projection.shift[i] = n), gesture)}
           />
         ))}
       </Line>
@@ -293,7 +295,7 @@ function Edges() {
           name="Aspect"
           value={tidy(p.aspect ?? own)}
           step={0.01}
-          onChange={(n, gesture) => changeCamera('change the aspect', (c) => void (c.projection.aspect = n), gesture)}
+          onChange={(n, gesture) => editCamera('change the aspect', (c) => void (c.projection.aspect = n), gesture)}
         />
         {p.aspect === null ? (
           <span className="text-[11.5px] text-ink2">the viewport’s</span>
@@ -301,7 +303,7 @@ function Edges() {
           <button
             className="plain-button ml-auto"
             title={`The picture is ${p.aspect > own ? 'squeezed' : 'stretched'} across: its aspect is not the viewport’s, ${figure(own, 4)}.`}
-            onClick={() => changeCamera('take the viewport’s aspect', (c) => void (c.projection.aspect = null))}
+            onClick={() => editCamera('take the viewport’s aspect', (c) => void (c.projection.aspect = null))}
           >
             The viewport’s
           </button>

@@ -78,7 +78,14 @@ function useScreens() {
     const { near, far, kind, extents, viewport } = frame;
     const { name, ahead } = subjectOf(situation);
     return {
-      ...{ screens: project.screens, viewport: project.viewport, unit: project.unit, subject: name, ahead },
+      ...{
+        screens: project.screens,
+        viewport: project.viewport,
+        unit: project.unit,
+        subject: name,
+        ahead,
+        flat: situation.flat,
+      },
       ...{ near, far, kind, ...extents, width: viewport.width, height: viewport.height },
     };
   });
@@ -91,7 +98,7 @@ function useScreens() {
 
 /** The screens that the picture is shown on: the policy, and what each shows. */
 export function Screens() {
-  const { screens, viewport, unit, subject, ahead, frame } = useScreens();
+  const { screens, viewport, unit, subject, ahead, frame, flat } = useScreens();
   const { fit, sizes } = screens;
   const mark = unitMark(unit);
   return (
@@ -109,7 +116,7 @@ export function Screens() {
       </div>
       <p className="text-[12px] leading-4 text-ink2">{fits.find(({ value }) => value === fit)!.says}</p>
       <div className="rule">
-        css px <em>{`seen at ${subject}, px per ${singular(unit)}`}</em>
+        css px <em>{`seen${flat ? '' : ` at ${subject}`}, px per ${singular(unit)}`}</em>
       </div>
       {sizes.map((size, i) => {
         const made = { ...frame, ...onScreen(fit, frame.extents, frame.viewport, size) };
@@ -139,12 +146,14 @@ export function Screens() {
         >
           Add a screen
         </button>
-        <button
-          className="plain-button"
-          onClick={() => useSettings.setState(({ corners }) => ({ corners: { ...corners, frame: 'screens' } }))}
-        >
-          Show them
-        </button>
+        {!flat && (
+          <button
+            className="plain-button"
+            onClick={() => useSettings.setState(({ corners }) => ({ corners: { ...corners, frame: 'screens' } }))}
+          >
+            Show them
+          </button>
+        )}
       </div>
     </section>
   );

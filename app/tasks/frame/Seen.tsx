@@ -5,13 +5,14 @@ import { pixelsPerUnit, sizeAt } from '../../../core/convert/project';
 import { classifySpheres, planeKernel, sphereVerdict } from '../../../core/kernels/spheres';
 import { memo, useSituation, type Situation } from '../../state/derive';
 import { figure } from '../../ui/figures';
-import { Glyph } from '../../ui/Glyph';
 import { NumberField } from '../../ui/NumberField';
 import { lengths } from '../../ui/parseNumber';
-import { mendOf } from '../../shell/mends';
 import { singular } from '../../wording';
-import { fitEverything, fitProbed, fitRectangle, subjectOf, type Rectangle } from './edits';
+import { WorkingButton } from '../../working/WorkingButton';
+import { fitRectangle, subjectOf, type Rectangle } from './edits';
+import { Fits, InView } from './Fits';
 import { Line } from './Line';
+import { Troubles } from './Troubles';
 
 const spheres = memo((placed: Situation['placed']) =>
   Float64Array.from(
@@ -34,13 +35,12 @@ const short = (v: number) => figure(v, Number.isInteger(v) || v >= 1000 ? 0 : v 
 /** What the camera sees, in world units where it matters, and the ways to have it see something. */
 export function Seen() {
   const situation = useSituation();
-  const { frame, placed, project, seen } = situation;
+  const { frame, placed, project } = situation;
   const { unit } = project;
   const subject = subjectOf(situation);
   const [width, height] = sizeAt(frame, subject.ahead);
   const [across] = pixelsPerUnit(frame, subject.ahead);
   const count = inView(frame, placed);
-  const probed = project.bodies.find(({ id }) => id === project.probe.body);
   const at = (label: string, ahead: number) => {
     const [w, h] = sizeAt(frame, ahead);
     return (
@@ -55,20 +55,7 @@ export function Seen() {
   return (
     <section aria-label="What the camera sees">
       <h2>What the camera sees</h2>
-      {seen.problems.map((problem) => {
-        const mend = mendOf(problem, project);
-        return (
-          <p key={problem.path} className="field-note" role="alert">
-            <code>{problem.path.replace(/^camera\./, '')}</code> {problem.message} The pictures show the last camera
-            that could be.{' '}
-            {mend && (
-              <button className="plain-button" onClick={mend.run}>
-                {mend.label}
-              </button>
-            )}
-          </p>
-        );
-      })}
+      <Troubles />
       <Line label="Subject">
         <b className="overflow-hidden text-ellipsis">{subject.name}</b>
         <span className="ml-auto font-mono">{figure(subject.ahead, 2)} ahead</span>
@@ -82,26 +69,17 @@ export function Seen() {
         </div>
         <div className="line">
           {figure(across, across < 10 ? 2 : 1)} px per {singular(unit)}
+          {subject.probed && (
+            <span className="right">
+              <WorkingButton of="seen" />
+            </span>
+          )}
         </div>
         {frame.kind === 'perspective' && at(`at near ${short(frame.near)}`, frame.near)}
         {frame.kind === 'perspective' && frame.far !== null && at(`at far ${short(frame.far)}`, frame.far)}
-        <div className="line">
-          <Glyph kind={count ? 'inside' : 'outside'} size={11} />
-          <b className={count ? 'tl' : 'pl'}>
-            {count ? `${count} of ${placed.size} bodies in view` : placed.size ? 'No body in view' : 'No bodies yet'}
-          </b>
-        </div>
+        <InView count={count} of={placed.size} />
       </div>
-      <div className="mt-2 flex flex-wrap gap-1">
-        {probed && (
-          <button className="plain-button" onClick={fitProbed}>
-            Fit {probed.name}
-          </button>
-        )}
-        <button className="plain-button" onClick={fitEverything} disabled={!placed.size}>
-          Fit everything
-        </button>
-      </div>
+      <Fits />
       <FitRectangle />
     </section>
   );

@@ -131,7 +131,7 @@ export function firstTriangle(
   bounds: usize, levels: usize, levelCount: i32, order: usize, corners: usize, count: i32, fanOut: i32, stack: usize,
   ox: f64, oy: f64, oz: f64, dx: f64, dy: f64, dz: f64, from: f64, to: f64, facing: i32, result: usize,
 ): i32 {
-  const ix = 1 / (dx == 0 ? 1e-150 : dx), iy = 1 / (dy == 0 ? 1e-150 : dy), iz = 1 / (dz == 0 ? 1e-150 : dz);
+  const ix = 1 / (abs(dx) < 1e-150 ? 1e-150 : dx), iy = 1 / (abs(dy) < 1e-150 ? 1e-150 : dy), iz = 1 / (abs(dz) < 1e-150 ? 1e-150 : dz);
   const oxy = f64x2.replace_lane(f64x2.splat(ox), 1, oy), ozz = f64x2.splat(oz);
   const ixy = f64x2.replace_lane(f64x2.splat(ix), 1, iy), izz = f64x2.splat(iz);
   let best = to;

@@ -1,0 +1,37 @@
+import { useEffect } from 'react';
+import { importFile, importText } from './actions';
+
+const editable = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
+/** Files dropped anywhere on the page, and text pasted outside a field: both are taken as what they are. */
+export function Drops() {
+  useEffect(() => {
+    const over = (event: DragEvent) => event.dataTransfer?.types.includes('Files') && event.preventDefault();
+    const drop = (event: DragEvent) => {
+      const file = event.dataTransfer?.files[0];
+      if (!file || event.defaultPrevented) return;
+      event.preventDefault();
+      void importFile(file);
+    };
+    const paste = (event: ClipboardEvent) => {
+      if (editable(event.target)) return;
+      const file = event.clipboardData?.files[0];
+      const text = event.clipboardData?.getData('text/plain') ?? '';
+      if (file) void importFile(file);
+      else if (text.trim()) void importText(text, 'What was pasted');
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('dragover', over);
+    window.addEventListener('drop', drop);
+    window.addEventListener('paste', paste);
+    return () => {
+      window.removeEventListener('dragover', over);
+      window.removeEventListener('drop', drop);
+      window.removeEventListener('paste', paste);
+    };
+  }, []);
+  return null;
+}

@@ -1,0 +1,405 @@
+import { useState, type ReactNode } from 'react';
+import {
+  betweenNodes,
+  descendsFrom,
+  normalMatrix,
+  reparented,
+  rotatedAbout,
+  stackOf,
+} from '../../../core/convert/nodes';
+import type { PlacedBody } from '../../../core/bodies/body';
+import { axisVector, letterOf } from '../../../core/conventions/axes';
+import type { Expression } from '../../../core/conventions/express';
+import { quatAbout } from '../../../core/math/quat';
+import { transpose, type Mat4 } from '../../../core/math/mat4';
+import type { Vec3 } from '../../../core/math/vec3';
+import type { Project } from '../../../formats/project';
+import { probeBody } from '../../shell/actions';
+import { useSituation } from '../../state/derive';
+import { edit } from '../../state/document';
+import { complain, copy } from '../../ui/clipboard';
+import { figure, plain } from '../../ui/figures';
+import { Fold } from '../../ui/Fold';
+import { NumberField } from '../../ui/NumberField';
+import { anglesIn, lengths } from '../../ui/parseNumber';
+import { WorkingButton } from '../../working/WorkingButton';
+
+/** Nodes: the stack of transforms that the probed one stands on, its point in another's space, its normals, another parent, a turn about a pivot. */
+export function Nodes() {
+  return (
+    <Fold id="nodes" title="Nodes" aside="transform stack">
+      <Stack />
+    </Fold>
+  );
+}
+
+/** A choice among bodies, and the world if it may be. */
+function NodeChoice({
+  name,
+  value,
+  without = () => false,
+  onChange,
+}: {
+  name: string;
+  value: string | null;
+  without?: (id: string) => boolean;
+  onChange: (id: string | null) => void;
+}) {
+  const { project } = useSituation();
+  return (
+    <select
+      className="select"
+      aria-label={name}
+      value={value ?? ''}
+      onChange={({ target }) => onChange(target.value || null)}
+    >
+      <option value="">the world</option>
+      {project.bodies
+        .filter(({ id }) => !without(id))
+        .map((body) => (
+          <option key={body.id} value={body.id}>
+            {body.name}
+          </option>
+        ))}
+    </select>
+  );
+}
+
+const numbers = (values: readonly number[], decimals = 2) => values.map((v) => figure(v, decimals)).join(', ');
+
+/** A matrix as it stands in a formula in the conventions in force, small. */
+function SmallMatrix({ matrix, e, name }: { matrix: Mat4; e: Expression; name: string }) {
+  const given = e.toModel(matrix);
+  const written = e.conventions.matrix.vectors === 'row' ? transpose(given) : given;
+  return (
+    <button
+      className="matrix small"
+      title={`Copy ${name}`}
+      onClick={() => void copy(`[${e.toList(given).map(plain).join(', ')}]`, name)}
+    >
+      {written.map((v, i) => (
+        <span key={i} className={v === 0 ? 'zero' : undefined}>
+          {figure(v, Math.abs(v) >= 100 ? 1 : 3)}
+        </span>
+      ))}
+    </button>
+  );
+}
+
+function Stack() {
+  const { project, placed, expression: e, points, flat } = useSituation();
+  const id = project.probe.body;
+  const own = id === null ? null : placed.get(id)!;
+  const levels = id === null ? [] : stackOf(placed, id);
+  const [opened, setOpened] = useState<string | null>(null);
+  const nameOf = (one: string) => project.bodies.find((body) => body.id === one)!.name;
+  const row = e.conventions.matrix.vectors === 'row';
+  return (
+    <>
+      <div className="row">
+        <span className="label">Node</span>
+        <NodeChoice name="Node" value={id} onChange={probeBody} />
+      </div>
+      {own === null && (
+        <p className="text-[12px] leading-4 text-ink2">
+          The probe is a free point. Choose a node to see what it stands on.
+        </p>
+      )}
+      {levels.length > 0 && (
+        <>
+          <div className="rule">
+            Its stack <em>{row ? 'save, multiply from the left' : 'save, multiply from the right'}</em>
+          </div>
+          <ol className="stack" aria-label="Transform stack">
+            {levels.map(({ body, local, toWorld }, i) => {
+              const t = body.scale.some((v) => v !== 1);
+              const turned = body.rotation[3] !== 1 && body.rotation[3] !== -1;
+              return (
+                <li key={body.id} style={{ marginLeft: i * 10 }}>
+                  <button
+                    aria-expanded={opened === body.id}
+                    onClick={() => setOpened(opened === body.id ? null : body.id)}
+                  >
+                    <b>{nameOf(body.id)}</b>
+                    <span className="right">
+                      {[
+                        numbers(points.show(body.position), 1),
+                        turned ? 'turned' : '',
+                        t ? `× ${[...new Set(e.toSizes(body.scale))].map((v) => figure(v, 2)).join(', ')}` : '',
+                      ]
+                        .filter(Boolean)
+                        .join(', ')}
+                    </span>
+                  </button>
+                  {opened === body.id && (
+                    <>
+                      <div className="text-[11.5px] text-ink2">to its parent: what this level contributes</div>
+                      <SmallMatrix matrix={local} e={e} name={`the matrix of ${nameOf(body.id)} to its parent`} />
+                      <div className="text-[11.5px] text-ink2">to the world: the top of the stack</div>
+                      <SmallMatrix matrix={toWorld} e={e} name={`the matrix of ${nameOf(body.id)} to the world`} />
+                    </>
+                  )}
+                </li>
+              );
+            })}
+            <li className="text-ink2" style={{ marginLeft: levels.length * 10 }}>
+              draw, then restore {levels.length === 1 ? 'once' : `${levels.length} times`}
+            </li>
+          </ol>
+        </>
+      )}
+      {own && <Place own={own} />}
+      <Between own={own} />
+      {own && !flat && <Normals own={own} />}
+      {own && <Parent own={own} nameOf={nameOf} />}
+      {own && <Turn own={own} />}
+    </>
+  );
+}
+
+const Head = ({ children, aside }: { children: ReactNode; aside?: string }) => (
+  <div className="rule">
+    {children} {aside && <em>{aside}</em>}
+  </div>
+);
+
+/** Where the node lies in its parent's space, and how large it is. */
+function Place({ own }: { own: PlacedBody }) {
+  const { project, points, flat, expression: e } = useSituation();
+  const { id, position, shape } = own.body;
+  const { name } = project.bodies.find((one) => one.id === id)!;
+  const change = (what: string, recipe: (body: Project['bodies'][number]) => void, gesture: string | null) =>
+    edit(`${what} ${name}`, (draft) => recipe(draft.bodies.find((one) => one.id === id) as Project['bodies'][number]), gesture); // prettier-ignore
+  const there = points.show(position);
+  const sizes = shape.kind === 'box' ? e.toSizes(shape.size) : [];
+  const positive = (v: number) => (v > 0 ? null : 'A size must be above 0.');
+  return (
+    <>
+      <div className="row mt-1">
+        <span className="label">Place</span>
+        {there.map((value, i) => (
+          <NumberField
+            key={i}
+            label={points.letters[i]}
+            name={`Place ${points.letters[i]}`}
+            width={flat ? '50%' : '33%'}
+            value={value}
+            shown={(v) => figure(v, 2)}
+            units={lengths}
+            onChange={(v, gesture) => {
+              const next = points.read(there.map((old, k) => (k === i ? v : old)));
+              change('move', (body) => void (body.position = [next[0], next[1], flat ? 0 : next[2]]), gesture);
+            }}
+          />
+        ))}
+      </div>
+      {shape.kind === 'box' && (
+        <div className="row">
+          <span className="label">Size</span>
+          {points.letters.map((letter) => {
+            const i = 'xyz'.indexOf(letter);
+            return (
+              <NumberField
+                key={letter}
+                label={letter}
+                name={`Size ${letter}`}
+                width={flat ? '50%' : '33%'}
+                value={sizes[i]!}
+                shown={(v) => figure(v, 2)}
+                units={lengths}
+                refuse={positive}
+                onChange={(v, gesture) => {
+                  const next = e.fromSizes(sizes.map((old, k) => (k === i ? v : old)) as unknown as Vec3);
+                  change('size', (body) => void (body.shape = { kind: 'box', size: [...next] }), gesture);
+                }}
+              />
+            );
+          })}
+        </div>
+      )}
+      {shape.kind === 'sphere' && (
+        <div className="row">
+          <span className="label">Radius</span>
+          <NumberField
+            name="Radius"
+            width={110}
+            value={shape.radius}
+            units={lengths}
+            refuse={positive}
+            onChange={(radius, gesture) =>
+              change('size', (body) => void (body.shape = { kind: 'sphere', radius }), gesture)
+            }
+          />
+        </div>
+      )}
+    </>
+  );
+}
+
+/** The probe in the space of another node. */
+function Between({ own }: { own: PlacedBody | null }) {
+  const { placed, chain, points } = useSituation();
+  const [to, setTo] = useState<string | null>(null);
+  const other = to === null ? null : (placed.get(to) ?? null);
+  if (!chain.ok) return null;
+  const there = points.show(betweenNodes(own, other, chain.value.local));
+  return (
+    <>
+      <Head aside="the probe there">
+        In the space of {(own || other) && <WorkingButton of="between" subject={{ node: to }} />}
+      </Head>
+      <div className="row">
+        <NodeChoice name="In the space of" value={to} onChange={setTo} />
+        <button
+          className="number ml-auto"
+          title="Copy the point"
+          data-testid="between"
+          onClick={() => void copy(`[${there.map(plain).join(', ')}]`, 'the point in that space')}
+        >
+          {numbers(there, 3)}
+        </button>
+      </div>
+    </>
+  );
+}
+
+/** The matrix for normals, and whether the model matrix would have done. */
+function Normals({ own }: { own: PlacedBody }) {
+  const { expression: e } = useSituation();
+  const m = normalMatrix(own);
+  const big = [m[0], m[1], m[2], 0, m[3], m[4], m[5], 0, m[6], m[7], m[8], 0, 0, 0, 0, 1] as unknown as Mat4;
+  const given = e.toModel(big);
+  const written = e.conventions.matrix.vectors === 'row' ? transpose(given) : given;
+  const nine = [0, 1, 2].flatMap((i) => [0, 1, 2].map((j) => written[4 * i + j]!));
+  const l = own.toWorld;
+  const size = Math.hypot(l[0]!, l[4]!, l[8]!);
+  // Under a turn and one scale s the two differ by s² alone.
+  const same = [0, 1, 2].every((i) =>
+    [0, 1, 2].every((j) => Math.abs(m[3 * i + j]! * size * size - l[4 * i + j]!) < 1e-9 * size),
+  );
+  return (
+    <>
+      <Head aside={same ? 'model would do' : 'unequal scale'}>
+        Normal matrix <WorkingButton of="normal" />
+      </Head>
+      <button
+        className="matrix small three"
+        title="Copy the normal matrix"
+        data-testid="normal-matrix"
+        onClick={() => void copy(`[${nine.map(plain).join(', ')}]`, 'the normal matrix, by rows')}
+      >
+        {nine.map((v, i) => (
+          <span key={i} className={v === 0 ? 'zero' : undefined}>
+            {figure(v, 4)}
+          </span>
+        ))}
+      </button>
+    </>
+  );
+}
+
+/** Hangs the node under another parent, its place kept. */
+function Parent({ own, nameOf }: { own: PlacedBody; nameOf: (id: string) => string }) {
+  const { placed } = useSituation();
+  const { id, parent } = own.body;
+  const hang = (to: string | null) => {
+    const t = reparented(own, to === null ? null : placed.get(to)!);
+    if (!t) {
+      complain(
+        `${nameOf(id)} cannot keep its place under ${to === null ? 'the world' : nameOf(to)}: turned under an unequal scale it is sheared, and no position, rotation and scale shear. Make the scale of its ancestors equal first.`,
+      );
+      return;
+    }
+    edit(`hang ${nameOf(id)} under ${to === null ? 'the world' : nameOf(to)}`, (draft) => {
+      const body = draft.bodies.find((one) => one.id === id)!;
+      body.parent = to;
+      body.position = [...t.position];
+      body.rotation = [...t.rotation];
+      body.scale = [...t.scale];
+    });
+  };
+  return (
+    <>
+      <Head aside="its place is kept">Parent</Head>
+      <div className="row">
+        <NodeChoice
+          name="Parent"
+          value={parent}
+          without={(one) => one === id || descendsFrom(placed, one, id)}
+          onChange={hang}
+        />
+      </div>
+    </>
+  );
+}
+
+/** Turns the node about a pivot of its own space. */
+function Turn({ own }: { own: PlacedBody }) {
+  const { expression: e, points, flat, project } = useSituation();
+  const [pivot, setPivot] = useState<Vec3>([0, 0, 0]);
+  const [axis, setAxis] = useState<'right' | 'up' | 'forward'>('up');
+  const [angle, setAngle] = useState(15);
+  const unit = e.conventions.angles.unit;
+  const shownAngle = e.toAngle((angle * Math.PI) / 180);
+  const { world } = e.conventions;
+  const turn = () => {
+    const by = (angle * Math.PI) / 180;
+    // About the world's axis as the conventions have it; a flat world turns counter-clockwise as it is seen.
+    const rotation = flat
+      ? quatAbout([0, 0, 1], by)
+      : e.fromRotation(quatAbout(axisVector(`+${letterOf(world[axis])}`), by));
+    const t = rotatedAbout(own.body, pivot, rotation);
+    edit(`turn ${project.bodies.find(({ id }) => id === own.body.id)!.name}`, (draft) => {
+      const body = draft.bodies.find((one) => one.id === own.body.id)!;
+      body.position = [t.position[0], t.position[1], flat ? 0 : t.position[2]];
+      body.rotation = [...t.rotation];
+    });
+  };
+  return (
+    <>
+      <Head aside="the pivot stays">Turn about a pivot</Head>
+      <div className="row">
+        <span className="label">Pivot</span>
+        {points.show(pivot).map((v, i) => (
+          <NumberField
+            key={i}
+            label={points.letters[i]}
+            name={`Pivot ${points.letters[i]}`}
+            width="33%"
+            value={v}
+            shown={(n) => figure(n, 2)}
+            units={lengths}
+            onChange={(n) => setPivot(points.read(points.show(pivot).map((old, k) => (k === i ? n : old))))}
+          />
+        ))}
+      </div>
+      <div className="row">
+        {!flat && (
+          <select
+            className="select"
+            aria-label="Axis of the turn"
+            value={axis}
+            onChange={({ target }) => setAxis(target.value as typeof axis)}
+          >
+            {(['right', 'up', 'forward'] as const).map((one) => (
+              <option key={one} value={one}>
+                about {world[one][1]}
+              </option>
+            ))}
+          </select>
+        )}
+        <NumberField
+          name="Angle of the turn"
+          width={84}
+          value={Number(shownAngle.toPrecision(12))}
+          unit={unit === 'degrees' ? '°' : 'rad'}
+          units={anglesIn(unit)}
+          onChange={(v) => setAngle((e.fromAngle(v) * 180) / Math.PI)}
+        />
+        <button className="plain-button" onClick={turn}>
+          Turn
+        </button>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,36 @@
+import { defaultConventions } from '../core/conventions/conventions';
+import { projectSchema, type Project } from '../formats/project';
+
+const common = (id: string, name: string) => ({
+  astrolabeProject: 1 as const,
+  id,
+  name,
+  unit: 'units',
+  conventions: defaultConventions,
+  viewport: { width: 1280, height: 720, devicePixelRatio: 1 },
+});
+
+/** A new project in space: a camera over a level ground, and nothing on it. */
+export const emptySpace = (id: string, name = 'New project'): Project =>
+  projectSchema.parse({
+    ...common(id, name),
+    camera: {
+      name: 'Camera',
+      position: [0, 2, 10],
+      orientation: { kind: 'lookAt', target: [0, 1, 0] },
+      projection: { kind: 'perspective', verticalFov: 60, near: 0.1, far: 500 },
+    },
+    ground: { name: 'ground', height: 0 },
+    probe: { body: null, drive: { rung: 'world', value: [0, 1, 0] } },
+    back: { pixel: [640, 360], route: 'plane', value: 0 },
+  });
+
+/** A new flat project: one pixel to a unit, y down, the origin in the upper left corner. */
+export const emptyFlat = (id: string, name = 'New flat project'): Project =>
+  projectSchema.parse({
+    ...common(id, name),
+    conventions: { ...defaultConventions, world: { right: '+x', up: '-y', forward: '-z' } },
+    camera: { kind: '2d', name: 'Camera', focus: [0, 0], anchor: [0, 0], zoom: 1 },
+    probe: { body: null, drive: { rung: 'world', value: [640, -360, 0] } },
+    back: { pixel: [640, 360], route: 'ahead', value: 0 },
+  });

@@ -1,0 +1,65 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { openBench } from './bench';
+
+/** Nothing that axe finds, on any page, in either theme, in space and flat, with everything unfolded. */
+
+const unfold = async (page: Page) => {
+  const folded = page.locator('.fold-heading button[aria-expanded=false]');
+  while (await folded.count()) await folded.first().click();
+};
+
+async function clean(page: Page, what: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const found = violations.map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ html, failureSummary }) => `${html.slice(0, 160)} ${failureSummary?.split('\n').slice(1, 3).join(' ')}`).join(' | ')}`); // prettier-ignore
+  expect(found, what).toEqual([]);
+}
+
+for (const theme of ['paper', 'night'])
+  test(`axe finds nothing, on ${theme}`, async ({ page }) => {
+    test.setTimeout(300_000);
+    await page.addInitScript((theme) => {
+      if (!localStorage.getItem('astrolabe-settings'))
+        localStorage.setItem('astrolabe-settings', JSON.stringify({ state: { theme }, version: 0 }));
+    }, theme);
+    const refused: string[] = [];
+    page.on('console', (message) => /Content Security Policy/.test(message.text()) && refused.push(message.text()));
+    await openBench(page, '/frame');
+    await clean(page, 'frame');
+    await page.locator('.project-button').click();
+    await expect(page.getByRole('menu')).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(page.locator('.project-button')).toBeFocused();
+    await page.keyboard.press('/');
+    await expect(page.getByPlaceholder('A command or a body')).toBeFocused();
+    await page.keyboard.press('Escape');
+    await page.getByRole('link', { name: 'Convert' }).click();
+    await page.getByRole('region', { name: 'Back to world' }).waitFor();
+    await unfold(page);
+    await clean(page, 'convert');
+    await page.getByRole('button', { name: 'Working: From the pixel to the point' }).click();
+    await page.getByRole('dialog').getByRole('heading', { name: 'The point', exact: true }).waitFor();
+    await clean(page, 'a working');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Help', exact: true }).click();
+    await page.getByRole('heading', { name: 'Help with Convert' }).waitFor();
+    await clean(page, 'help');
+    await page.getByRole('button', { name: 'Close' }).click();
+    await page.goto('/projects');
+    await page.getByRole('heading', { name: 'Projects', exact: true }).waitFor();
+    await clean(page, 'projects');
+    await page.getByRole('button', { name: 'New, in space' }).click();
+    await page.getByRole('region', { name: 'To begin with' }).waitFor();
+    await clean(page, 'an empty project');
+    await page.goto('/projects');
+    await page.getByRole('heading', { name: 'Projects', exact: true }).waitFor();
+    await page.getByRole('button', { name: 'Saltmarrow chart' }).click();
+    await page.getByRole('region', { name: 'Focus and anchor' }).waitFor();
+    await clean(page, 'frame, flat');
+    await page.getByRole('link', { name: 'Convert' }).click();
+    await page.getByRole('region', { name: 'Back to world' }).waitFor();
+    await unfold(page);
+    await clean(page, 'convert, flat');
+    // All of it under a policy that lets nothing written into the page be run or styled.
+    expect(refused).toEqual([]);
+  });

@@ -1,0 +1,62 @@
+import { expect, test } from '@playwright/test';
+import { drop, near, numbers, openBench, rung } from './bench';
+
+/** A model comes in off the page, with its progress and a stop; what cannot be read changes nothing. */
+
+/** A ring of quads and, apart from it, a pyramid. */
+function model(around: number): string {
+  const lines = ['o Ring'];
+  const at = (i: number, r: number, y: number) => {
+    const a = (2 * Math.PI * i) / around;
+    return `v ${r * Math.cos(a)} ${y} ${r * Math.sin(a)}`;
+  };
+  for (let i = 0; i < around; i++) lines.push(at(i, 8, 0), at(i, 8, 2));
+  for (let i = 0; i < around; i++) {
+    const [a, b] = [2 * i + 1, ((2 * i + 2) % (2 * around)) + 1];
+    lines.push(`f ${a} ${a + 1} ${b + 1} ${b}`);
+  }
+  lines.push('o Light', 'v -1 3 -1', 'v 1 3 -1', 'v 1 3 1', 'v -1 3 1', 'v 0 5 0');
+  lines.push('f -2 -3 -4 -5', 'f -5 -4 -1', 'f -4 -3 -1', 'f -3 -2 -1', 'f -2 -5 -1', '');
+  return lines.join('\n');
+}
+
+test.beforeEach(({ page }) => openBench(page, '/convert'));
+
+test('an OBJ model becomes a project, all of it in the picture, and undo has the old one back', async ({ page }) => {
+  await drop(page, 'ring buoy.obj', model(24));
+  await expect(page.locator('.notice')).toContainText('Opened ring buoy. Undo brings back what was here.');
+  await expect(page.getByRole('button', { name: /^ring buoy/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Probe:/ }).click();
+  await page.getByPlaceholder('Find a body').fill('Light');
+  await page.keyboard.press('Enter');
+  near(await rung(page, 'world'), [0, 4, 0], 1e-9);
+  // The whole is in the picture: the rectangle of each body lies within the viewport.
+  const [x, y, width, height] = numbers(await page.getByTestId('rectangle-light').locator('button.number').innerText());
+  expect(x! > 0 && y! > 0 && x! + width! < 1280 && y! + height! < 720).toBe(true);
+  expect(width! * height!).toBeGreaterThan(2000);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: /^Saltmarrow/ })).toBeVisible();
+});
+
+test('a torn model is refused by its lines, and a long reading can be stopped; nothing has changed', async ({
+  page,
+}) => {
+  const before = await rung(page, 'world');
+  await drop(page, 'torn.obj', model(24).replace('f 1 2 4 3', 'f 1 2 400 3'));
+  const alert = page.getByRole('alert');
+  await expect(alert).toContainText('torn.obj was not opened, and nothing has changed.');
+  await expect(alert).toContainText('line 50');
+  await expect(alert).toContainText('vertex 400, and there are 48 by then');
+  await alert.getByRole('button', { name: 'Dismiss' }).click();
+  // So long that it cannot be through before a hand has come to the button.
+  await drop(page, 'long.obj', `v 0 0 0\nv 1 0 0\nv 0 1 0\n${'f 1 2 3\n'.repeat(6_000_000)}`);
+  const notice = page.locator('.notice');
+  await expect(notice.getByRole('progressbar', { name: 'Reading long.obj' })).toBeVisible();
+  await notice.getByRole('button', { name: 'Stop' }).click();
+  await expect(notice).toBeHidden();
+  near(await rung(page, 'world'), before, 0);
+  // The next one is read as if nothing had been.
+  await drop(page, 'ring.obj', model(12));
+  await expect(page.getByRole('button', { name: /^ring/ })).toBeVisible();
+});

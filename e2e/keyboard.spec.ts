@@ -1,0 +1,226 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { near, openBench, rung } from './bench';
+
+/** A whole session by the keyboard: nothing here touches the pointer. */
+
+/** What has the focus, as a screen reader would name it. */
+const focused = (page: Page): Promise<string> =>
+  page.evaluate(() => {
+    const one = document.activeElement;
+    if (!one || one === document.body) return '';
+    const labelled = one.getAttribute('aria-labelledby');
+    return (
+      one.getAttribute('aria-label') ??
+      (labelled ? document.getElementById(labelled)?.textContent : null) ??
+      (one as HTMLInputElement).labels?.[0]?.textContent ??
+      one.textContent ??
+      ''
+    ).trim();
+  });
+
+/** Tabs on until something of that name has the focus. */
+async function tabTo(page: Page, name: string | RegExp, back = false): Promise<void> {
+  const fits = (text: string) => (typeof name === 'string' ? text === name : name.test(text));
+  for (let i = 0; i < 250; i++) {
+    await page.keyboard.press(back ? 'Shift+Tab' : 'Tab');
+    if (fits(await focused(page))) return;
+  }
+  throw new Error(`the Tab key does not come to “${name}”`);
+}
+
+async function command(page: Page, name: string): Promise<void> {
+  await page.keyboard.press('Escape');
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press('/');
+  await expect(page.getByPlaceholder('A command or a body')).toBeFocused();
+  await page.keyboard.type(name);
+  await expect(page.locator('[cmdk-item][data-selected=true]')).toContainText(name);
+  await page.keyboard.press('Enter');
+  await expect(page.getByPlaceholder('A command or a body')).toBeHidden();
+}
+
+async function typeIn(page: Page, value: string): Promise<void> {
+  await page.keyboard.press('ControlOrMeta+A');
+  await page.keyboard.type(value);
+  await page.keyboard.press('Enter');
+}
+
+const value = async (page: Page, name: string) =>
+  Number((await page.getByLabel(name, { exact: true }).inputValue()).replaceAll('\u2212', '-'));
+
+test('a whole session without the pointer', async ({ page }, info) => {
+  test.setTimeout(180_000);
+  await openBench(page, '/frame');
+  // Help, and away again; the focus comes back to where it was.
+  await tabTo(page, 'Near');
+  await page.keyboard.press('F1');
+  await expect(page.getByRole('heading', { name: 'Help with Frame' })).toBeFocused();
+  await expect(page.getByRole('complementary', { name: 'Help' })).toContainText('Near decides nearly everything');
+  await page.keyboard.press('Escape');
+  expect(await focused(page)).toBe('Near');
+
+  // What there is to try ticks itself off when it is done.
+  const tries = page.getByRole('region', { name: 'To try' });
+  await typeIn(page, '200');
+  const stale = page.locator('.stale-note');
+  await expect(stale).toBeVisible();
+  await expect(tries.getByRole('listitem').filter({ hasText: 'Type 200' })).toContainText('Done:');
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await page.keyboard.press('ControlOrMeta+Z');
+  expect(await value(page, 'Near')).toBe(5);
+  await expect(stale).toBeHidden();
+
+  // The eye, grabbed in a drawing.
+  const eye = await value(page, 'Eye x');
+  await tabTo(page, 'Move the eye');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight');
+  expect(await value(page, 'Eye x')).toBeGreaterThan(eye);
+  await page.keyboard.press('ControlOrMeta+Z');
+
+  // Conventions from their sheet, opened and left by keys.
+  await tabTo(page, /^WebGPU/);
+  await page.keyboard.press('Enter');
+  await tabTo(page, 'Vulkan');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: /Vulkan/ })).toBeVisible();
+
+  // Another task; another rung drives.
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await page.keyboard.press('2');
+  await expect(page.getByRole('heading', { name: 'World point to screen' })).toBeVisible();
+  const heldRung = () => page.evaluate(() => document.activeElement?.closest('[data-rung]')?.getAttribute('data-rung'));
+  do await tabTo(page, 'drive from here');
+  while ((await heldRung()) !== 'screen');
+  await page.keyboard.press('Enter');
+  await tabTo(page, 'Screen x');
+  await typeIn(page, '640');
+  near((await rung(page, 'screen')).slice(0, 1), [640], 1e-9);
+
+  // A working, and from a number of it to the field that set it.
+  await tabTo(page, 'Working: How the pixel moves with the point');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toContainText('Its screen x with the point');
+  await tabTo(page, /from the near limit$/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Near', { exact: true })).toBeFocused();
+
+  // A body put in, moved, and taken out.
+  await command(page, 'Put a box at the probe');
+  await page.keyboard.press('2');
+  await tabTo(page, 'Nodes');
+  await page.keyboard.press('Enter');
+  await tabTo(page, 'Place x');
+  await typeIn(page, '7');
+  expect((await rung(page, 'world'))[0]).toBeCloseTo(7, 3);
+  await command(page, 'Take out Box');
+  await expect(page.getByRole('button', { name: 'Probe: Free point' })).toBeVisible();
+
+  // Out to a file, and in again.
+  const download = page.waitForEvent('download');
+  await page.keyboard.press('ControlOrMeta+S');
+  const file = info.outputPath('project.json');
+  await (await download).saveAs(file);
+  expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({ name: 'Saltmarrow harbour' });
+  const chooser = page.waitForEvent('filechooser');
+  await page.keyboard.press('ControlOrMeta+O');
+  await (
+    await chooser
+  ).setFiles({
+    name: 'stakes.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('name,x,y,z\nWest stake,-8,1,-12\nEast stake,9,1,-12\n'),
+  });
+  await expect(page.locator('.notice')).toContainText('Took the points of stakes.csv');
+  await tabTo(page, 'Make them a project');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.notice')).toContainText('Opened stakes: 2 points, each a body');
+  await command(page, 'Probe East stake');
+  near(await rung(page, 'world'), [9, 1, -12], 1e-9);
+
+  // The page of projects: a version, another name, a copy, gone and back.
+  await command(page, 'All projects and versions');
+  await tabTo(page, 'A name for the version');
+  await typeIn(page, 'Before the storm');
+  await expect(page.getByRole('list', { name: 'Kept versions' })).toContainText('Before the storm');
+  await tabTo(page, 'Rename stakes', true);
+  await page.keyboard.press('Enter');
+  await typeIn(page, 'Two stakes');
+  await tabTo(page, 'Duplicate Two stakes');
+  await page.keyboard.press('Enter');
+  await tabTo(page, /^Delete Two stakes, copy/);
+  await page.keyboard.press('Enter');
+  const list = page.getByRole('list', { name: 'Kept projects' });
+  await expect(list).not.toContainText('Two stakes, copy');
+  await tabTo(page, 'Bring it back');
+  await page.keyboard.press('Enter');
+  await expect(list).toContainText('Two stakes, copy');
+  await tabTo(page, /^Saltmarrow harbour$/);
+  await tabTo(page, /^Two stakes$/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
+});
+
+test('what has the focus is seen to have it, wherever the Tab key comes', async ({ page }) => {
+  test.setTimeout(120_000);
+  for (const route of ['/frame', '/convert', '/projects']) {
+    await page.goto(route);
+    await expect(page.getByRole('heading', { name: /The Chain|^Projects$/ })).toBeVisible();
+    await page.waitForTimeout(500);
+    const seen = new Set<string>();
+    const unseen: string[] = [];
+    const nameless: string[] = [];
+    for (let i = 0; i < 160; i++) {
+      await page.keyboard.press('Tab');
+      const name = await focused(page);
+      const at = await page.evaluate(() => {
+        const one = document.activeElement as HTMLElement;
+        // What the focus changes, on the thing itself, what it is in, or what is drawn in it.
+        const looks = () =>
+          [one, one.parentElement!, ...one.querySelectorAll('*')]
+            .map((part) => {
+              const { outline, boxShadow, borderColor, backgroundColor, stroke, fill, opacity, color } =
+                getComputedStyle(part);
+              return [outline, boxShadow, borderColor, backgroundColor, stroke, fill, opacity, color].join();
+            })
+            .join('|');
+        const held = looks();
+        one.blur();
+        const free = looks();
+        one.focus({ focusVisible: true } as FocusOptions);
+        return { body: one === document.body, shown: held !== free, html: one.outerHTML.slice(0, 90) };
+      });
+      if (at.body) break;
+      seen.add(at.html);
+      if (!at.shown) unseen.push(at.html);
+      if (!name) nameless.push(at.html);
+    }
+    expect(seen.size, route).toBeGreaterThan(10);
+    expect(unseen, route).toEqual([]);
+    expect(nameless, route).toEqual([]);
+  }
+});
+
+for (const world of ['harbour', 'chart'])
+  test(`every command by its name, on the ${world}`, async ({ page }) => {
+    test.setTimeout(240_000);
+    const problems: string[] = [];
+    page.on('pageerror', (error) => problems.push(error.message));
+    await openBench(page, '/frame');
+    await command(page, `Open the demo, Saltmarrow ${world}`);
+    await page.keyboard.press('/');
+    const items = page.locator('[cmdk-item]');
+    await expect(items.filter({ hasText: 'Take out Lighthouse' }).first()).toBeAttached();
+    const all = await items.evaluateAll((list) => list.map((item) => item.getAttribute('data-value') ?? ''));
+    await page.keyboard.press('Escape');
+    // Of those that there are for every body one of a kind is enough.
+    const kinds = new Map(all.map((one) => [/^(Probe|Select|Take out) /.exec(one)?.[1] ?? one, one]));
+    expect(kinds.size).toBeGreaterThan(35);
+    for (const name of kinds.values()) {
+      // These change what there is to be commanded, and have walks of their own.
+      if (/^Open /.test(name)) continue;
+      await test.step(name, () => command(page, name));
+    }
+    expect(problems).toEqual([]);
+  });

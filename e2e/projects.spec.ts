@@ -1,0 +1,193 @@
+import { expect, test, type Page } from '@playwright/test';
+import { near, number, openBench, type } from './bench';
+
+/** Projects and their keeping: the list, versions, two tabs, and what a browser can do to them. */
+
+const read = async (page: Page, field: string) => number(await page.getByLabel(field, { exact: true }).inputValue());
+const kept = async (page: Page) => {
+  await expect
+    .poll(async () => {
+      await page.locator('.project-button').click();
+      const text = await page.getByRole('menu').innerText();
+      await page.keyboard.press('Escape');
+      return text.includes('Kept in this browser');
+    })
+    .toBe(true);
+};
+const projects = async (page: Page) => {
+  await page.locator('.project-button').click();
+  await page.getByRole('menuitem', { name: /All projects/ }).click();
+  await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
+};
+const command = async (page: Page, name: string) => {
+  await page.keyboard.press('/');
+  await page.getByPlaceholder('A command or a body').fill(name);
+  await expect(page.getByRole('option', { name, exact: true })).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('Enter');
+};
+
+test('projects are made, opened, renamed, duplicated and deleted, and a deleted one comes back', async ({ page }) => {
+  await openBench(page, '/frame');
+  await type(page, 'Vertical field', '41');
+  await projects(page);
+  const list = page.getByRole('list', { name: 'Kept projects' });
+  await page.getByRole('button', { name: 'New, flat' }).click();
+  await expect(page.getByRole('region', { name: 'Focus and anchor' })).toBeVisible();
+  near([await read(page, 'Zoom')], [1], 0);
+  await projects(page);
+  await expect(list.getByRole('listitem')).toHaveCount(2);
+  await list.getByRole('button', { name: 'Rename New flat project' }).click();
+  await page.getByLabel('Name of the project').fill('Tide mill');
+  await page.keyboard.press('Enter');
+  await list.getByRole('button', { name: 'Duplicate Saltmarrow harbour' }).click();
+  await expect(list).toContainText('Saltmarrow harbour, copy');
+  await list.getByRole('button', { name: 'Rename Saltmarrow harbour, copy' }).click();
+  await page.getByLabel('Name of the project').fill('Second harbour');
+  await page.keyboard.press('Enter');
+  await expect(list).toContainText('Second harbour');
+  // The open one cannot go; another goes, and comes back.
+  await expect(list.getByRole('button', { name: 'Delete Tide mill' })).toBeDisabled();
+  await list.getByRole('button', { name: 'Delete Second harbour' }).click();
+  await expect(list).not.toContainText('Second harbour');
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(list).toContainText('Second harbour');
+  await list.getByRole('button', { name: 'Second harbour', exact: true }).click();
+  near([await read(page, 'Vertical field')], [41], 0);
+  // What was open last is open after a reload.
+  await page.reload();
+  await expect(page.locator('.project-button')).toContainText('Second harbour');
+  await page.goto('/projects');
+  await list.getByRole('button', { name: 'Tide mill', exact: true }).click();
+  await expect(page.locator('.project-button')).toContainText('Tide mill');
+});
+
+test('versions are kept at each export and by hand, compared, and gone back to', async ({ page }) => {
+  await openBench(page, '/frame');
+  await command(page, 'Keep a version');
+  await type(page, 'Near', '7');
+  await Promise.all([page.waitForEvent('download'), page.keyboard.press('Control+S')]);
+  await type(page, 'Near', '9');
+  await projects(page);
+  const list = page.getByRole('list', { name: 'Kept versions' });
+  await expect(list.getByRole('listitem')).toHaveCount(2);
+  await expect(list.getByRole('listitem').first()).toContainText('saved as a file');
+  await list.getByRole('button', { name: 'Compare Kept by hand' }).click();
+  await expect(list.getByRole('table')).toContainText('camera.projection.near');
+  await expect(list.getByRole('row').nth(1)).toContainText('5');
+  await list.getByRole('button', { name: 'Go back to Kept by hand' }).click();
+  await expect(list).toContainText('as it is now');
+  await page.getByRole('button', { name: 'Back to the bench' }).click();
+  near([await read(page, 'Near')], [5], 0);
+  await page.keyboard.press('Control+Z');
+  near([await read(page, 'Near')], [9], 0);
+});
+
+test('two tabs: one goes along with the other, and neither writes over it', async ({ page, context }) => {
+  await openBench(page, '/frame');
+  await type(page, 'Near', '6');
+  await kept(page);
+  const second = await context.newPage();
+  await openBench(second, '/frame');
+  near([await read(second, 'Near')], [6], 0);
+  await type(page, 'Near', '7');
+  await expect.poll(() => read(second, 'Near')).toBe(7);
+  // A tab that does not hear of it, as one that slept: it is asked, and its own state is a version.
+  const third = await context.newPage();
+  await third.addInitScript(() => void (BroadcastChannel.prototype.addEventListener = () => undefined));
+  await openBench(third, '/frame');
+  await type(page, 'Near', '8');
+  await kept(page);
+  await type(third, 'Far', '333');
+  await expect(third.getByRole('alert')).toContainText('Another tab has changed this project');
+  await kept(page);
+  await page.reload();
+  near([await read(page, 'Near'), await read(page, 'Far')], [8, 140], 0);
+  await third.getByRole('button', { name: 'Take the other tab’s' }).click();
+  near([await read(third, 'Near'), await read(third, 'Far')], [8, 140], 0);
+  await third.keyboard.press('Control+Z');
+  near([await read(third, 'Near'), await read(third, 'Far')], [7, 333], 0);
+  await third.keyboard.press('Control+Shift+Z');
+  await kept(third);
+  await type(page, 'Near', '4');
+  await kept(page);
+  await type(third, 'Far', '444');
+  await third.getByRole('button', { name: 'Go on with mine, as a copy' }).click();
+  await kept(third);
+  await projects(third);
+  await expect(third.getByRole('list', { name: 'Kept projects' })).toContainText('Saltmarrow harbour, copy');
+  near([await read(page, 'Near'), await read(page, 'Far')], [4, 140], 0);
+});
+
+test('without a database the project is kept in the small store, and without that it says so', async ({
+  page,
+  context,
+}) => {
+  await page.addInitScript(() => Object.defineProperty(window, 'indexedDB', { get: () => undefined }));
+  await page.goto('/frame');
+  const alert = page.getByRole('alert');
+  await expect(alert).toContainText('This browser gives no database here');
+  await type(page, 'Near', '6');
+  await page.waitForTimeout(600);
+  await page.reload();
+  near([await read(page, 'Near')], [6], 0);
+  const bare = await context.newPage();
+  await bare.addInitScript(() => {
+    Object.defineProperty(window, 'indexedDB', { get: () => undefined });
+    Object.defineProperty(window, 'localStorage', { get: () => { throw new Error('denied'); } }); // prettier-ignore
+  });
+  await bare.goto('/frame');
+  await expect(bare.getByRole('alert')).toContainText('Save your project as a file before you close this page');
+  await type(bare, 'Near', '6');
+  near([await read(bare, 'Near')], [6], 0);
+});
+
+test('a full store is said, nothing is lost, and the next chance is taken', async ({ page }) => {
+  await page.addInitScript(() => {
+    const put = IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = function (this: IDBObjectStore, ...args: [unknown]) {
+      if ((window as { full?: boolean }).full) throw new DOMException('no room', 'QuotaExceededError');
+      return put.apply(this, args);
+    } as typeof put;
+  });
+  await openBench(page, '/frame');
+  await page.evaluate(() => void ((window as { full?: boolean }).full = true));
+  await type(page, 'Near', '6');
+  await expect(page.getByRole('alert')).toContainText('did not keep the last change: its store is full');
+  near([await read(page, 'Near')], [6], 0);
+  await page.evaluate(() => void ((window as { full?: boolean }).full = false));
+  await expect(page.getByRole('alert')).toBeHidden({ timeout: 15_000 });
+  await page.reload();
+  near([await read(page, 'Near')], [6], 0);
+});
+
+test('a tab that is killed while editing loses at most the last second', async ({ context }) => {
+  // A few at every run; more by KILLS.
+  const rounds = Number(process.env['KILLS'] ?? 6);
+  test.setTimeout(60_000 + rounds * 12_000);
+  for (let round = 0; round < rounds; round++) {
+    const page = await context.newPage();
+    await page.goto('/frame');
+    const field = page.getByLabel('Near', { exact: true });
+    await expect(field).toBeVisible();
+    const session = await context.newCDPSession(page);
+    const typed: { value: number; at: number }[] = [];
+    const end = Date.now() + 1200 + Math.random() * 1500;
+    for (let i = 0; Date.now() < end; i++) {
+      const value = 6 + (round % 40) + (i % 90) / 100 + 0.001 * (i + 1);
+      await field.fill(value.toFixed(4));
+      typed.push({ value: Number(value.toFixed(4)), at: Date.now() });
+    }
+    const killed = Date.now();
+    session.send('Page.crash').catch(() => undefined);
+    await page.waitForEvent('crash', { timeout: 5000 }).catch(() => undefined);
+    const again = await context.newPage();
+    await again.goto('/frame');
+    await expect(again.getByLabel('Near', { exact: true })).toBeVisible();
+    const found = await read(again, 'Near');
+    const due = typed.filter(({ at }) => at < killed - 1000).at(-1);
+    const at = typed.find(({ value }) => Math.abs(value - found) < 1e-9)?.at ?? 0;
+    if (due) expect(at, `${found} was typed ${killed - at} ms before the end`).toBeGreaterThanOrEqual(due.at);
+    await again.close();
+    await page.close().catch(() => undefined);
+  }
+});

@@ -1,0 +1,106 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { placeBodies } from '../core/bodies/body';
+import { defaultConventions } from '../core/conventions/conventions';
+import { expressionOf } from '../core/conventions/express';
+import { saltmarrow } from '../demo/saltmarrow';
+import { saltmarrowChart } from '../demo/chart';
+import { projectFrame, projectRequest } from './camera';
+import { readPoints } from './csv';
+import { readImport, type Imported } from './importing';
+import { writeProject } from './project';
+
+const context = { id: 'new', conventions: defaultConventions };
+
+const harbour = saltmarrow();
+const small = { ...harbour, bodies: harbour.bodies.slice(0, 6) };
+const sources: readonly (readonly [string, string])[] = [
+  ['harbour.astrolabe.json', writeProject({ ...small, probe: { ...small.probe, body: null } })],
+  ['chart.astrolabe.json', writeProject({ ...saltmarrowChart(), tiles: null })],
+  ['one.request.json', JSON.stringify(projectRequest(small, expressionOf(defaultConventions), [1, 2, 3]), null, 1)],
+  ['points.csv', 'name,x,y,z\nBuoy 1,1,2,3\nBuoy 2,-4.5,5e2,6\n"Quay, north",7,8,9\n'],
+  [
+    'crate.obj',
+    'o Crate\nv -1 -1 0.5\nv 1 -1 0\nv 1 1 0\nv -1 1 0\nvn 0 0 1\nf 1//1 2//1 3//1 4//1\ng top\nf -1 -2 -3\n',
+  ],
+];
+
+/** What goes wrong with files on their way: torn, doubled, letters changed, numbers grown, pieces of other files in between. */
+type Fault = (text: string) => string;
+const strange = ['', '\0', '\u{1F30A}', 'NaN', '1e999', '-', '{}', '[]', 'null', '"', '\\', '\n', '\t', ',', '9'.repeat(400), '__proto__', '-0', '1e30', '1e-320']; // prettier-ignore
+const faults: fc.Arbitrary<Fault> = fc.oneof(
+  fc.nat().map(
+    (n): Fault =>
+      (text) =>
+        text.slice(0, n % (text.length + 1)),
+  ),
+  fc.nat().map(
+    (n): Fault =>
+      (text) =>
+        text.slice(n % (text.length + 1)),
+  ),
+  fc.tuple(fc.nat(), fc.nat({ max: 400 })).map(([n, size]): Fault => (text) => text.slice(0, n % text.length) + text.slice((n % text.length) + size)), // prettier-ignore
+  fc.tuple(fc.nat(), fc.constantFrom(...strange)).map(([n, put]): Fault => (text) => text.slice(0, n % (text.length + 1)) + put + text.slice(n % (text.length + 1))), // prettier-ignore
+  fc.tuple(fc.nat(), fc.constantFrom(...strange)).map(([n, put]): Fault => (text) => {
+    // One of its words, numbers or names, gives way to something strange.
+    const words = [...text.matchAll(/[-\w.+]+/g)];
+    const word = words[n % Math.max(1, words.length)];
+    return word ? text.slice(0, word.index) + put + text.slice(word.index + word[0].length) : text;
+  }),
+  fc.tuple(fc.nat(), fc.nat(), fc.constantFrom(...sources)).map(([n, m, [, other]]): Fault => (text) => text.slice(0, n % (text.length + 1)) + other.slice(m % other.length) + text.slice(n % (text.length + 1))), // prettier-ignore
+  fc.constant<Fault>((text) => text + text),
+);
+
+describe('what comes in', () => {
+  it.each(sources)('%s is taken as what it is', (name, text) => {
+    const read = readImport(text, name, context);
+    expect(read).toMatchObject(
+      name.endsWith('.csv') ? { ok: true, kind: 'points' } : { ok: true, kind: 'project', project: { id: 'new' } },
+    );
+    // Pasted it has no name, and is known by what stands in it.
+    const pasted = readImport(text, 'What was pasted', context);
+    expect(pasted.ok && pasted.kind).toBe(name.endsWith('.csv') ? 'points' : 'project');
+  });
+
+  it('mutated 10,000 times is taken whole or refused with a sentence and its place, never half', () => {
+    let [taken, refused] = [0, 0];
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...sources),
+        fc.array(faults, { minLength: 1, maxLength: 2 }),
+        ([name, text], list) => {
+          const broken = list.reduce((now, fault) => fault(now), text);
+          const read: Imported = readImport(broken, name, context);
+          const problems = read.ok ? pointsProblems(read, broken) : read.problems;
+          if (problems.length) {
+            refused++;
+            for (const { message, path } of problems) {
+              expect(message, broken.slice(0, 200)).toMatch(/^.{12,}[.?]$/s);
+              expect(typeof path).toBe('string');
+            }
+            return;
+          }
+          taken++;
+          if (!read.ok || read.kind !== 'project') return;
+          // What is taken can be worked with: its bodies have places, and its camera is one or says why not.
+          expect(placeBodies(read.project.bodies).ok).toBe(true);
+          projectFrame(read.project, expressionOf(read.project.conventions));
+        },
+      ),
+      { numRuns: 10_000 },
+    );
+    // A test in which all fell to one side would be no test.
+    expect(Math.min(taken, refused)).toBeGreaterThan(500);
+  }, 300_000);
+
+  it('too long to be worked with is refused before it is read', () => {
+    const read = readImport('1,2,3\n'.repeat(11_000_000), 'long.csv', context);
+    expect(read).toMatchObject({ ok: false, problems: [{ message: expect.stringMatching(/66 million characters/) }] });
+  });
+});
+
+const pointsProblems = (read: Imported & { ok: true }, text: string) => {
+  if (read.kind !== 'points') return [];
+  const found = readPoints(text, 3);
+  return found.ok ? [] : found.problems;
+};
