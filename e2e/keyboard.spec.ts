@@ -162,6 +162,28 @@ test('a whole session without the pointer', async ({ page }, info) => {
   await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
 });
 
+test('who goes on while a pop-over or a menu closes keeps the focus', async ({ page }) => {
+  await openBench(page);
+  for (const opener of [page.getByRole('button', { name: /^Working:/ }).first(), page.locator('.project-button')]) {
+    await opener.click();
+    await expect(page.locator('.pop:focus-within, .menu:focus-within')).toBeVisible();
+    await page.evaluate(() => {
+      document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
+      document.querySelector<HTMLElement>('[data-rung="world"] input')!.focus();
+    });
+    await expect(page.locator('.pop, .menu')).toHaveCount(0);
+    await page.waitForTimeout(100);
+    expect(await focused(page)).toBe('World x');
+    // And at once to the search, as a quick hand has it.
+    await opener.click();
+    await expect(page.locator('.pop:focus-within, .menu:focus-within')).toBeVisible();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('/');
+    await expect(page.getByPlaceholder('A command or a body')).toBeFocused();
+    await page.keyboard.press('Escape');
+  }
+});
+
 test('what has the focus is seen to have it, wherever the Tab key comes', async ({ page }) => {
   test.setTimeout(120_000);
   for (const route of ['/frame', '/convert', '/projects']) {

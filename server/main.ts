@@ -96,10 +96,10 @@ export function createApp(folder = appFolder): Express {
 }
 
 /** Listens on the first free port from the one asked for (up to twenty on), and says which were taken. */
-export async function serve({ port, host }: { port: number; host: string }) {
+export async function serve({ port, host, folder }: { port: number; host: string; folder?: string }) {
   const taken: number[] = [];
   for (let candidate = port; ; candidate++) {
-    const server = createServer(createApp());
+    const server = createServer(createApp(folder));
     try {
       await new Promise<void>((resolve, reject) => {
         server.once('error', reject).listen(candidate, host, resolve);

@@ -1,13 +1,22 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { randomFrom } from '../core/math/random';
 import { serve } from './main';
 
 type Serving = Awaited<ReturnType<typeof serve>>;
 let first: Serving;
+// A page of the test's own: the unit tests run before the application is built.
+const folder = mkdtempSync(join(tmpdir(), 'page-'));
 beforeAll(async () => {
-  first = await serve({ port: 4870, host: '127.0.0.1' });
+  writeFileSync(join(folder, 'index.html'), '<!doctype html><title>The page</title>');
+  first = await serve({ port: 4870, host: '127.0.0.1', folder });
 });
-afterAll(() => first.server.close());
+afterAll(() => {
+  first.server.close();
+  rmSync(folder, { recursive: true });
+});
 
 const post = (body: string, type = 'application/json') =>
   fetch(`${first.address}/api/compute`, { method: 'POST', body, headers: { 'content-type': type } });
@@ -94,6 +103,7 @@ describe('the server', () => {
       const { status, headers } = await fetch(first.address + path, { redirect: 'manual' });
       return [status, headers.get('Location')];
     };
+    expect(await (await fetch(`${first.address}/frame`)).text()).toContain('The page');
     expect(await led('/frame/x')).toEqual([302, '/frame']);
     expect(await led('//elsewhere.example/x')).toEqual([302, '/']);
     expect(await led('/%5Celsewhere.example/x')).toEqual([302, '/']);

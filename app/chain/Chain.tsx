@@ -143,8 +143,10 @@ function RungCard({ rung, situation }: { rung: Rung; situation: Situation }) {
                     edit(
                       `move the probe in ${name}`,
                       (draft) => {
-                        const next = shown.map((v, k) => (k === i ? value : v));
-                        draft.probe.drive.value = [...held.read(next)];
+                        // From what is held now, which what is shown may be a moment behind.
+                        const now = heldNumbers(rung, currentSituation());
+                        const next = now.show(draft.probe.drive.value).map((v, k) => (k === i ? value : v));
+                        draft.probe.drive.value = [...now.read(next)];
                       },
                       gesture,
                     )

@@ -7,6 +7,7 @@ import { copy } from '../ui/clipboard';
 import { figure, plain } from '../ui/figures';
 import { DivideIcon, MatrixIcon } from '../ui/icons';
 import { WorkingButton } from '../working/WorkingButton';
+import { PopOver } from '../ui/PopOver';
 
 export type Step = 'model' | 'view' | 'projection' | 'divide' | 'viewport';
 
@@ -81,18 +82,9 @@ export const MatrixButton = memo(function MatrixButton({ step, undone }: { step:
       >
         {divides ? <DivideIcon /> : <MatrixIcon />}
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          className="pop"
-          side="right"
-          align="start"
-          sideOffset={14}
-          collisionPadding={8}
-          aria-label={names[step]}
-        >
-          <Content step={step} undone={undone} />
-        </Popover.Content>
-      </Popover.Portal>
+      <PopOver side="right" align="start" sideOffset={14} aria-label={names[step]}>
+        <Content step={step} undone={undone} />
+      </PopOver>
     </Popover.Root>
   );
 });

@@ -23,6 +23,7 @@ import { figure } from '../ui/figures';
 import { Arrow } from '../ui/icons';
 import { NumberField } from '../ui/NumberField';
 import { choosePreset, keepNumbersIn, setConventions } from './actions';
+import { PopOver } from '../ui/PopOver';
 
 const sign = (axis: string) => axis.replace('-', '\u2212');
 
@@ -48,17 +49,9 @@ export function ConventionsChip() {
         <i />
         <span>{matrix.vectors} vectors</span>
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          className="pop"
-          style={{ width: 772 }}
-          sideOffset={6}
-          collisionPadding={8}
-          aria-label="Conventions"
-        >
-          <ConventionsSheet conventions={conventions} />
-        </Popover.Content>
-      </Popover.Portal>
+      <PopOver style={{ width: 772 }} aria-label="Conventions">
+        <ConventionsSheet conventions={conventions} />
+      </PopOver>
     </Popover.Root>
   );
 }

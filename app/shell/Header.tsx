@@ -1,6 +1,6 @@
 import { Command } from 'cmdk';
 import { DropdownMenu, Popover } from 'radix-ui';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { edit, redo, undo, useDocument } from '../state/document';
 import { useKeeping } from '../state/keep';
@@ -11,6 +11,7 @@ import { NumberField } from '../ui/NumberField';
 import { chooseFile, copyRequest, openDemo, saveProject, saveRequest, toggleHelp, toggleTheme } from './actions';
 import { commandsFor } from './commands';
 import { ConventionsChip } from './ConventionsSheet';
+import { PopOver, leaveFocus } from '../ui/PopOver';
 
 export function Header() {
   const past = useDocument((state) => state.past);
@@ -80,7 +81,7 @@ function ProjectMenu() {
         {name} <Caret />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content className="menu" align="start" sideOffset={6}>
+        <DropdownMenu.Content className="menu" align="start" sideOffset={6} onCloseAutoFocus={leaveFocus}>
           <div className="px-3 pb-1 text-[11.5px] text-ink2">
             {keeping === 'kept'
               ? 'Kept in this browser'
@@ -128,66 +129,57 @@ function ViewportChip() {
       >
         {viewport.width} × {viewport.height} <em>@{viewport.devicePixelRatio}×</em> <Caret />
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          className="pop"
-          style={{ width: 250 }}
-          sideOffset={6}
-          collisionPadding={8}
-          aria-label="Viewport"
-        >
-          <h3>Viewport</h3>
-          <div className="grid-form mt-1">
-            <span>Width</span>
-            <NumberField
-              name="Viewport width"
-              value={viewport.width}
-              unit="css px"
-              width={120}
-              refuse={whole}
-              onChange={(width, g) => set({ width }, g)}
-            />
-            <span>Height</span>
-            <NumberField
-              name="Viewport height"
-              value={viewport.height}
-              unit="css px"
-              width={120}
-              refuse={whole}
-              onChange={(height, g) => set({ height }, g)}
-            />
-            <span>Device pixels</span>
-            <NumberField
-              name="Device pixel ratio"
-              value={viewport.devicePixelRatio}
-              unit="per css px"
-              step={0.25}
-              width={120}
-              refuse={(v) => (v >= 0.25 && v <= 8 ? null : 'A device pixel ratio lies between 0.25 and 8.')}
-              onChange={(devicePixelRatio, g) => set({ devicePixelRatio }, g)}
-            />
-          </div>
-          <div className="mt-2 flex flex-wrap gap-1">
-            {sizes.map(([width, height]) => (
-              <button
-                key={`${width}×${height}`}
-                className="plain-button"
-                aria-pressed={viewport.width === width && viewport.height === height}
-                onClick={() => set({ width, height })}
-              >
-                {width} × {height}
-              </button>
-            ))}
-          </div>
-        </Popover.Content>
-      </Popover.Portal>
+      <PopOver style={{ width: 250 }} aria-label="Viewport">
+        <h3>Viewport</h3>
+        <div className="grid-form mt-1">
+          <span>Width</span>
+          <NumberField
+            name="Viewport width"
+            value={viewport.width}
+            unit="css px"
+            width={120}
+            refuse={whole}
+            onChange={(width, g) => set({ width }, g)}
+          />
+          <span>Height</span>
+          <NumberField
+            name="Viewport height"
+            value={viewport.height}
+            unit="css px"
+            width={120}
+            refuse={whole}
+            onChange={(height, g) => set({ height }, g)}
+          />
+          <span>Device pixels</span>
+          <NumberField
+            name="Device pixel ratio"
+            value={viewport.devicePixelRatio}
+            unit="per css px"
+            step={0.25}
+            width={120}
+            refuse={(v) => (v >= 0.25 && v <= 8 ? null : 'A device pixel ratio lies between 0.25 and 8.')}
+            onChange={(devicePixelRatio, g) => set({ devicePixelRatio }, g)}
+          />
+        </div>
+        <div className="mt-2 flex flex-wrap gap-1">
+          {sizes.map(([width, height]) => (
+            <button
+              key={`${width}×${height}`}
+              className="plain-button"
+              aria-pressed={viewport.width === width && viewport.height === height}
+              onClick={() => set({ width, height })}
+            >
+              {width} × {height}
+            </button>
+          ))}
+        </div>
+      </PopOver>
     </Popover.Root>
   );
 }
 
 function CommandSearch() {
   const [open, setOpen] = useState(false);
-  const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     const show = () => setOpen(true);
     window.addEventListener('astrolabe:search', show);
@@ -200,28 +192,15 @@ function CommandSearch() {
         <span>Commands</span>
         <kbd>/</kbd>
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          className="pop"
-          style={{ width: 380, padding: 0 }}
-          align="end"
-          sideOffset={6}
-          aria-label="Commands"
-          onOpenAutoFocus={(event) => {
-            // After what an earlier pop-over, just closed, still has to say about the focus.
-            event.preventDefault();
-            setTimeout(() => input.current?.focus());
-          }}
-        >
-          <Command label="Commands">
-            <Command.Input ref={input} className="list-input" placeholder="A command or a body" />
-            <Command.List className="max-h-[360px] overflow-auto py-1">
-              <Command.Empty className="px-3 py-2 text-ink2">No command or body has that in its name.</Command.Empty>
-              <CommandItems close={() => setOpen(false)} />
-            </Command.List>
-          </Command>
-        </Popover.Content>
-      </Popover.Portal>
+      <PopOver style={{ width: 380, padding: 0 }} align="end" aria-label="Commands">
+        <Command label="Commands">
+          <Command.Input className="list-input" placeholder="A command or a body" />
+          <Command.List className="max-h-[360px] overflow-auto py-1">
+            <Command.Empty className="px-3 py-2 text-ink2">No command or body has that in its name.</Command.Empty>
+            <CommandItems close={() => setOpen(false)} />
+          </Command.List>
+        </Command>
+      </PopOver>
     </Popover.Root>
   );
 }

@@ -2,6 +2,7 @@ import { Popover } from 'radix-ui';
 import { lazy, Suspense, useState } from 'react';
 import type { WorkingName } from './lines';
 import type { Subject } from './maker';
+import { PopOver } from '../ui/PopOver';
 
 /** The typesetting comes when a working is first opened. */
 const Lines = lazy(() => import('./Lines'));
@@ -46,21 +47,12 @@ export function WorkingButton({
       >
         {label}
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          className="pop working"
-          side="left"
-          align="start"
-          sideOffset={10}
-          collisionPadding={8}
-          aria-label={`Working: ${titles[of]}`}
-        >
-          <h3>{titles[of]}</h3>
-          <Suspense fallback={<p>Setting the formulas…</p>}>
-            <Lines of={of} subject={subject} close={() => setOpen(false)} />
-          </Suspense>
-        </Popover.Content>
-      </Popover.Portal>
+      <PopOver className="working" side="left" align="start" sideOffset={10} aria-label={`Working: ${titles[of]}`}>
+        <h3>{titles[of]}</h3>
+        <Suspense fallback={<p>Setting the formulas…</p>}>
+          <Lines of={of} subject={subject} close={() => setOpen(false)} />
+        </Suspense>
+      </PopOver>
     </Popover.Root>
   );
 }
