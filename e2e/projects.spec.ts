@@ -160,6 +160,58 @@ test('a full store is said, nothing is lost, and the next chance is taken', asyn
   near([await read(page, 'Near')], [6], 0);
 });
 
+test('edits that follow each other fast are kept as they come, not only when they end', async ({ page }) => {
+  await openBench(page, '/frame');
+  await type(page, 'Near', '6');
+  await page.evaluate(() => {
+    const heard: number[] = [];
+    Object.assign(window, { heard });
+    new BroadcastChannel('astrolabe').onmessage = ({ data }) => heard.push((data as { revision: number }).revision);
+  });
+  // Undo and redo, faster than a change waits to be written.
+  for (let i = 0; i < 24; i++) {
+    await page.keyboard.press(i % 2 ? 'ControlOrMeta+Shift+Z' : 'ControlOrMeta+Z');
+    await page.waitForTimeout(100);
+  }
+  const heard = await page.evaluate(() => (window as unknown as { heard: number[] }).heard);
+  expect(heard.length).toBeGreaterThanOrEqual(3);
+});
+
+test('what a killed tab had noted goes on the shelf, or beside what another has written since', async ({ context }) => {
+  const page = await context.newPage();
+  await openBench(page, '/frame');
+  await type(page, 'Near', '6');
+  await kept(page);
+  // As a tab leaves it that is killed before the shelf has answered: `by` is no tab that lives.
+  const leave = (near: number, by: number) =>
+    page.evaluate(
+      async ([near, by]) => {
+        const open = indexedDB.open('astrolabe');
+        const database = await new Promise<IDBDatabase>((done) => (open.onsuccess = () => done(open.result)));
+        const all = database.transaction('projects').objectStore('projects').getAll();
+        const [row] = await new Promise<{ revision: number; project: { camera: { projection: { near: number } } } }[]>(
+          (done) => (all.onsuccess = () => done(all.result as never)),
+        );
+        database.close();
+        const project = structuredClone(row!.project);
+        project.camera.projection.near = near!;
+        const note = { by: 'gone', revision: row!.revision + by!, at: Date.now(), project };
+        localStorage.setItem('astrolabe-unkept gone', JSON.stringify(note));
+      },
+      [near, by],
+    );
+  await leave(7, 0);
+  await page.reload();
+  await expect(page.getByLabel('Near', { exact: true })).toHaveValue('7');
+  // Another has written since: that stands, and the note is a version.
+  await leave(8, -1);
+  await page.reload();
+  await expect(page.getByLabel('Near', { exact: true })).toHaveValue('7');
+  await projects(page);
+  await expect(page.getByText('Not yet kept when its tab was gone')).toBeVisible();
+  expect(await page.evaluate(() => localStorage.getItem('astrolabe-unkept gone'))).toBeNull();
+});
+
 test('a tab that is killed while editing loses at most the last second', async ({ context }) => {
   // A few at every run; more by KILLS.
   const rounds = Number(process.env['KILLS'] ?? 6);

@@ -1,10 +1,11 @@
-import { useRef, useState, type ReactNode } from 'react';
+import { memo, useRef, useState, type ReactNode } from 'react';
 import { cameraInSpace } from '../../formats/project';
 import { worldToPixel } from '../../core/convert/project';
 import { fieldOfView } from '../../core/camera/projection';
 import { addScaled, distance, dot, sub, type Vec2, type Vec3 } from '../../core/math/vec3';
 import { letterOf, type SignedAxis } from '../../core/conventions/axes';
 import type { CameraFrame } from '../../core/camera/frame';
+import { useMoving } from '../state/pace';
 import { currentSituation, usePart, useSituation, type Situation } from '../state/derive';
 import { moveProbe } from '../shell/actions';
 import { unitMark } from '../wording';
@@ -27,7 +28,8 @@ import {
 } from './drawings';
 import { GrabLine, Handle, type Move } from './Handle';
 import { around, place, textWidth, type Label, type Rect, type Spot } from './labels';
-import { closed, Dimension, n2, open, ProbeMark } from './marks';
+import { PaintedMarks, SetMarks, usePainting } from './ink';
+import { closed, dimensionMarks, n2, open, probeMarks, type Mark } from './marks';
 
 /** The view a drawing is shown in: the user's, or one that fits the first time it is asked for. */
 export function useDrawingView(name: DrawingName, size: Size): DrawingView {
@@ -66,33 +68,75 @@ export function Drawing({ name, size, view }: { name: DrawingName; size: Size; v
     return pixel.ok ? pixel.value : [0, 0];
   };
   const shared: Shared = { drawing, size, view, at };
-  const clip = `${name}-clip`;
+  const moving = useMoving(({ where }) => where);
   return (
-    <svg
-      className={`overlay ${name === 'plan' && situation.project.ground ? 'on-water' : ''}`}
-      width={size.width}
-      height={size.height}
-      viewBox={`0 0 ${size.width} ${size.height}`}
-      role="group"
-      aria-label={name === 'plan' ? 'Plan' : 'Section'}
+    <DrawingSheet
+      name={name}
+      label={name === 'plan' ? 'Plan' : 'Section'}
+      size={size}
+      view={view}
+      inked={name === 'plan' && situation.project.ground ? 'on-water' : ''}
+      marks={[...constructionOf(name, shared, situation), ...namesOf(name, shared, situation)]}
     >
-      <clipPath id={clip}>
-        <rect x="1" y="1" width={size.width - 2} height={size.height - 2} />
-      </clipPath>
-      <g clipPath={`url(#${clip})`}>
-        <Sheet name={name} view={view} size={size} />
-        <Construction name={name} shared={shared} situation={situation} />
-        <Names name={name} shared={shared} situation={situation} />
-        {name === 'plan' ? <Furniture shared={shared} situation={situation} /> : null}
-        <Grips name={name} shared={shared} situation={situation} />
-      </g>
-      <rect className="neat" x=".5" y=".5" width={size.width - 1} height={size.height - 1} pointerEvents="none" />
-    </svg>
+      {name === 'plan' ? <Furniture shared={shared} situation={situation} /> : null}
+      <Grips name={name} shared={shared} situation={situation} still={moving !== null && moving !== name} />
+    </DrawingSheet>
+  );
+}
+
+/** The paper of a drawing with its marks, and over them what can be taken hold of. */
+export function DrawingSheet({
+  name,
+  label,
+  size,
+  view,
+  inked,
+  marks,
+  children,
+}: {
+  name: DrawingName;
+  label: string;
+  size: Size;
+  view: DrawingView;
+  /** Classes that the marks are drawn by. */
+  inked: string;
+  marks: readonly Mark[];
+  children: ReactNode;
+}) {
+  const painting = usePainting();
+  const { width, height } = size;
+  const clip = { x: 1, y: 1, width: width - 2, height: height - 2 };
+  return (
+    <>
+      <svg
+        className={`overlay ${inked}`}
+        width={width}
+        height={height}
+        viewBox={`0 0 ${width} ${height}`}
+        role="group"
+        aria-label={label}
+      >
+        <clipPath id={`${name}-clip`}>
+          <rect {...clip} />
+        </clipPath>
+        <g clipPath={`url(#${name}-clip)`}>
+          <Sheet name={name} view={view} size={size} />
+          {!painting && (
+            <g pointerEvents="none">
+              <SetMarks marks={marks} />
+            </g>
+          )}
+          {children}
+        </g>
+        <rect className="neat" x=".5" y=".5" width={width - 1} height={height - 1} pointerEvents="none" />
+      </svg>
+      {painting && <PaintedMarks layers={[{ marks, clip }]} width={width} height={height} inked={inked} />}
+    </>
   );
 }
 
 /** The paper itself: dragging moves the drawing, the wheel scales it. */
-export function Sheet({ name, view, size }: { name: DrawingName; view: DrawingView; size: Size }) {
+function Sheet({ name, view, size }: { name: DrawingName; view: DrawingView; size: Size }) {
   const held = useRef<{ x: number; y: number; middle: Vec2 } | null>(null);
   const set = (next: DrawingView) =>
     useDrawings.setState({ [name]: { ...next, of: drawnWorld(currentSituation().project) } });
@@ -151,15 +195,9 @@ function cutOf(name: DrawingName, situation: Situation) {
   };
 }
 
-function Construction({
-  name,
-  shared: { at, view },
-  situation,
-}: {
-  name: DrawingName;
-  shared: Shared;
-  situation: Situation;
-}) {
+/** The frustum in a drawing, its axis and angle, and how far the probe is. */
+function constructionOf(name: DrawingName, shared: Shared, situation: Situation): Mark[] {
+  const { at } = shared;
   const { frame, chain, expression: e } = situation;
   const cut = cutOf(name, situation);
   const [n0, n1, f0, f1] = [at(cut.near0), at(cut.near1), at(cut.far0), at(cut.far1)];
@@ -186,75 +224,60 @@ function Construction({
   ];
   const sweep = (a0[0] - eye[0]) * (a1[1] - eye[1]) - (a0[1] - eye[1]) * (a1[0] - eye[0]) > 0 ? 1 : 0;
   const probe = chain.ok ? chain.value.world : null;
-  return (
-    <g pointerEvents="none">
-      <path className="fru" d={closed([n0, f0, f1, n1])} />
-      {perspective && <path className="fruv" d={`${open([eye, n0])}${open([eye, n1])}`} />}
-      <path className="frul" d={infinite ? open([f0, n0, n1, f1]) : closed([n0, f0, f1, n1])} />
-      <path className="axis-line" d={open([eye, axisEnd])} />
-      {field !== null && radius > 18 && (
-        <>
-          <path
-            className="dl"
-            d={`M${n2(a0[0])} ${n2(a0[1])}A${n2(radius)} ${n2(radius)} 0 0 ${sweep} ${n2(a1[0])} ${n2(a1[1])}`}
-          />
-          <text className="nm halo" x={n2(arcText[0])} y={n2(arcText[1] + 4)} textAnchor="middle">
-            {figure(field, degrees ? 2 : 4)}
-            {degrees ? '°' : ''}
-          </text>
-        </>
-      )}
-      {probe && <ProbeDimension name={name} probe={probe} at={at} view={view} situation={situation} />}
-      <g
-        className="eye"
-        transform={`translate(${n2(eye[0])} ${n2(eye[1])}) rotate(${n2((Math.atan2(axisEnd[1] - eye[1], axisEnd[0] - eye[0]) * 180) / Math.PI + 90)})`}
-      >
-        <path d="M0 -5.5L4 4H-4Z" />
-      </g>
-      {probe && <ProbeMark x={at(probe)[0]} y={at(probe)[1]} r={5.5} />}
-    </g>
+  const marks: Mark[] = [{ className: 'fru', d: closed([n0, f0, f1, n1]) }];
+  if (perspective) marks.push({ className: 'fruv', d: `${open([eye, n0])}${open([eye, n1])}` });
+  marks.push(
+    { className: 'frul', d: infinite ? open([f0, n0, n1, f1]) : closed([n0, f0, f1, n1]) },
+    { className: 'axis-line', d: open([eye, axisEnd]) },
   );
+  if (field !== null && radius > 18)
+    marks.push(
+      {
+        className: 'dl',
+        d: `M${n2(a0[0])} ${n2(a0[1])}A${n2(radius)} ${n2(radius)} 0 0 ${sweep} ${n2(a1[0])} ${n2(a1[1])}`,
+      },
+      {
+        className: 'nm halo',
+        x: arcText[0],
+        y: arcText[1] + 4,
+        anchor: 'middle',
+        text: `${figure(field, degrees ? 2 : 4)}${degrees ? '°' : ''}`,
+      },
+    );
+  if (probe) marks.push(...probeDistance(name, probe, shared, situation));
+  marks.push({
+    className: 'eye-mark',
+    x: eye[0],
+    y: eye[1],
+    turn: (Math.atan2(axisEnd[1] - eye[1], axisEnd[0] - eye[0]) * 180) / Math.PI + 90,
+    d: 'M0 -5.5L4 4H-4Z',
+  });
+  return probe ? [...marks, ...probeMarks(at(probe), 5.5)] : marks;
 }
 
 /** Plan: the level distance along the heading. Section: the distance ahead along the gaze. Each clear of the frustum's axis on the probe's side. */
-function ProbeDimension({
-  name,
-  probe,
-  at,
-  view,
-  situation: { frame },
-}: {
-  name: DrawingName;
-  probe: Vec3;
-  at: (p: Vec3) => Vec2;
-  view: DrawingView;
-  situation: Situation;
-}) {
+function probeDistance(name: DrawingName, probe: Vec3, { at, view }: Shared, { frame }: Situation): Mark[] {
   const d = sub(probe, frame.eye);
   const { heading, right } = headingOf(frame);
   const plan = name === 'plan';
   const [along, across] = plan ? [heading, right] : [frame.forward, frame.up];
   const [length, off] = [dot(d, along), dot(d, across)];
-  if (length <= 0) return <path className="sightl" d={open([at(frame.eye), at(probe)])} />;
+  const sight: Mark = { className: 'sightl', d: open([at(frame.eye), at(probe)]) };
+  if (length <= 0) return [sight];
   const side = plan ? (off < 0 ? -1 : 1) : -1;
   const clear = plan ? off + side * 34 * view.unitsPerPixel : Math.min(off, 0) - 62 * view.unitsPerPixel;
   const point = (a: number, b: number) => at(addScaled(addScaled(frame.eye, along, a), across, b));
   const past = clear + side * 4 * view.unitsPerPixel;
-  return (
-    <>
-      <path className="sightl" d={open([at(frame.eye), at(probe)])} />
-      <path
-        className="ext"
-        d={`${open([point(0, side * 5 * view.unitsPerPixel), point(0, past)])}${open([point(length, off + side * 8 * view.unitsPerPixel), point(length, past)])}`}
-      />
-      <Dimension
-        a={point(0, clear)}
-        b={point(length, clear)}
-        label={`${figure(length, 2)} ${plan ? 'level' : 'ahead'}`}
-        className={plan ? '' : 'on-water'}
-      />
-    </>
-  );
+  return [
+    sight,
+    {
+      className: 'ext',
+      d: `${open([point(0, side * 5 * view.unitsPerPixel), point(0, past)])}${open([point(length, off + side * 8 * view.unitsPerPixel), point(length, past)])}`,
+    },
+    ...dimensionMarks(point(0, clear), point(length, clear), `${figure(length, 2)} ${plan ? 'level' : 'ahead'}`, {
+      className: plan ? '' : 'on-water',
+    }),
+  ];
 }
 
 interface Word extends Label {
@@ -262,7 +285,8 @@ interface Word extends Label {
   readonly className: string;
 }
 
-function Names({ name, shared: { at, size }, situation }: { name: DrawingName; shared: Shared; situation: Situation }) {
+/** What is named in a drawing: the probe first, then the eye and the limits. */
+function namesOf(name: DrawingName, { at, size }: Shared, situation: Situation): Mark[] {
   const { frame, chain, project, expression: e } = situation;
   const cut = cutOf(name, situation);
   const words: Word[] = [];
@@ -323,18 +347,16 @@ function Names({ name, shared: { at, size }, situation }: { name: DrawingName; s
     );
   }
   const { placed } = place(words, { x: 3, y: 3, width: size.width - 6, height: size.height - 6 }, taken);
-  return (
-    <g pointerEvents="none">
-      {name === 'section' && ground && (
-        <path className="horz" d={`M0 ${n2(at([frame.eye[0], ground.height, frame.eye[2]])[1])}H${size.width}`} />
-      )}
-      {placed.map(({ label, at: p, spot }) => (
-        <text key={label.key} className={label.className} x={n2(p.x)} y={n2(p.y)} textAnchor={spot.anchor}>
-          {label.text}
-        </text>
-      ))}
-    </g>
-  );
+  const named = placed.map(({ label, at: { x, y }, spot }): Mark => ({
+    className: label.className,
+    x,
+    y,
+    anchor: spot.anchor,
+    text: label.text,
+  }));
+  if (name !== 'section' || !ground) return named;
+  const level = at([frame.eye[0], ground.height, frame.eye[2]])[1];
+  return [{ className: 'horz', d: `M0 ${n2(level)}H${size.width}` }, ...named];
 }
 
 const signed = (axis: SignedAxis) => axis.replace('-', '\u2212');
@@ -378,113 +400,116 @@ export function Furniture({
   );
 }
 
-/** What can be taken hold of in a drawing: the eye, the aim, the edges of the field of view, near, far, the probe. */
-function Grips({
-  name,
-  shared: { drawing, at, size },
-  situation,
-}: {
-  name: DrawingName;
-  shared: Shared;
-  situation: Situation;
-}): ReactNode {
-  const { frame, chain, project } = situation;
-  const plan = name === 'plan';
-  const cut = cutOf(name, situation);
-  const { heading, right } = headingOf(frame);
-  const pointAt = (x: number, y: number, through: Vec3) => drawingPoint(drawing, [x, y], through);
-  /** How far along the gaze and off it a place in the drawing is; in the plan the level way is stretched to the gaze's slope. */
-  const alongAndOff = (x: number, y: number): Vec2 => {
-    const d = sub(pointAt(x, y, frame.eye), frame.eye);
-    if (!plan) return [dot(d, frame.forward), dot(d, frame.up)];
-    const level = Math.max(0.05, Math.hypot(frame.forward[0], frame.forward[2]));
-    return [dot(d, heading) / level, dot(d, right)];
-  };
-  const moveEyeTo: Move = (x, y, gesture) => moveEye(pointAt(x, y, frame.eye), gesture);
-  const o = cameraInSpace(project).orientation;
-  const reach =
-    o.kind === 'lookAt'
-      ? distance(frame.eye, o.target)
-      : Math.min(cut.far * 0.62, chain.ok && chain.value.parts[2] > 0 ? chain.value.parts[2] * 0.8 : cut.far * 0.5);
-  const aim = addScaled(frame.eye, frame.forward, reach);
-  const moveAim: Move = (x, y, gesture) => {
-    const d = sub(pointAt(x, y, aim), frame.eye);
-    const now = anglesNow();
-    if (plan) {
-      if (Math.hypot(d[0], d[2]) > 1e-6) turnTo((Math.atan2(d[0], -d[2]) * 180) / Math.PI, now.pitch, gesture);
-    } else turnTo(now.yaw, (Math.atan2(d[1], Math.max(1e-6, dot(d, heading))) * 180) / Math.PI, gesture);
-  };
-  const moveEdge: Move = (x, y, gesture) => {
-    const [along, off] = alongAndOff(x, y);
-    const { extents: e, near } = frame;
-    const aspect = (e.right - e.left) / (e.top - e.bottom);
-    const half = plan ? Math.abs(off) / aspect : Math.abs(off);
-    if (frame.kind === 'orthographic') setHeight(half * 2, gesture);
-    else if (along > near * 0.1) setVerticalFov((2 * Math.atan(half / along) * 180) / Math.PI, gesture);
-  };
-  const moveLimit =
-    (end: 'near' | 'far'): Move =>
-    (x, y, gesture) =>
-      setDepthLimit(end, alongAndOff(x, y)[0], gesture);
-  const takeProbe: Move = (x, y, gesture) => {
-    const { chain: now } = currentSituation();
-    if (!now.ok) return;
-    // No finer than a drag is: to the thousandth of a unit.
-    moveProbe(pointAt(x, y, now.value.world).map((v) => Number(v.toFixed(3))) as unknown as Vec3, gesture);
-  };
-  const half = (a: Vec2, b: Vec2): Vec2 => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
-  const [n0, n1, f0, f1] = [at(cut.near0), at(cut.near1), at(cut.far0), at(cut.far1)];
-  const shown = ([x, y]: Vec2) => x > 0 && y > 0 && x < size.width && y < size.height;
-  const eye = at(frame.eye);
-  const aimed = at(aim);
-  // An edge is held at the middle of what is seen of it.
-  const edgeAt = (a: Vec2, b: Vec2): Vec2 =>
-    [0.75, 0.5, 0.3].map((t): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]).find(shown) ?? half(a, b);
-  const [farX, farY] = half(f0, f1);
-  const [nearX, nearY] = half(n0, n1);
-  const [side0, side1] = [edgeAt(n0, f0), edgeAt(n1, f1)];
-  const line = (a: Vec2, b: Vec2) => open([a, b]);
-  return (
-    <>
-      <GrabLine
-        path={line(n0, f0)}
-        x={side0[0]}
-        y={side0[1]}
-        name="the field of view"
-        cursor={plan ? 'ew-resize' : 'ns-resize'}
-        onMove={moveEdge}
-      />
-      <GrabLine
-        path={line(n1, f1)}
-        x={side1[0]}
-        y={side1[1]}
-        name="the field of view"
-        cursor={plan ? 'ew-resize' : 'ns-resize'}
-        onMove={moveEdge}
-      />
-      {frame.far !== null && (
-        <GrabLine
-          path={line(f0, f1)}
-          x={farX}
-          y={farY}
-          name="the far limit"
-          cursor={plan ? 'ns-resize' : 'ew-resize'}
-          onMove={moveLimit('far')}
-        />
-      )}
-      <GrabLine
-        path={line(n0, n1)}
-        x={nearX}
-        y={nearY}
-        name="the near limit"
-        cursor={plan ? 'ns-resize' : 'ew-resize'}
-        onMove={moveLimit('near')}
-      />
-      <Handle x={aimed[0]} y={aimed[1]} name="the aim" onMove={moveAim} />
-      {chain.ok && (
-        <Handle x={at(chain.value.world)[0]} y={at(chain.value.world)[1]} name="the probe" onMove={takeProbe} />
-      )}
-      <Handle x={eye[0]} y={eye[1]} name="the eye" onMove={moveEyeTo} />
-    </>
-  );
+interface GripsProps {
+  readonly name: DrawingName;
+  readonly shared: Shared;
+  readonly situation: Situation;
+  /** While the hand moves something elsewhere nothing here can be taken hold of: it follows when the hand lets go. */
+  readonly still: boolean;
 }
+
+/** What can be taken hold of in a drawing: the eye, the aim, the edges of the field of view, near, far, the probe. */
+const Grips = memo(
+  function Grips({ name, shared: { drawing, at, size }, situation }: GripsProps): ReactNode {
+    const { frame, chain, project } = situation;
+    const plan = name === 'plan';
+    const cut = cutOf(name, situation);
+    const { heading, right } = headingOf(frame);
+    const pointAt = (x: number, y: number, through: Vec3) => drawingPoint(drawing, [x, y], through);
+    /** How far along the gaze and off it a place in the drawing is; in the plan the level way is stretched to the gaze's slope. */
+    const alongAndOff = (x: number, y: number): Vec2 => {
+      const d = sub(pointAt(x, y, frame.eye), frame.eye);
+      if (!plan) return [dot(d, frame.forward), dot(d, frame.up)];
+      const level = Math.max(0.05, Math.hypot(frame.forward[0], frame.forward[2]));
+      return [dot(d, heading) / level, dot(d, right)];
+    };
+    const moveEyeTo: Move = (x, y, gesture) => moveEye(pointAt(x, y, frame.eye), gesture);
+    const o = cameraInSpace(project).orientation;
+    const reach =
+      o.kind === 'lookAt'
+        ? distance(frame.eye, o.target)
+        : Math.min(cut.far * 0.62, chain.ok && chain.value.parts[2] > 0 ? chain.value.parts[2] * 0.8 : cut.far * 0.5);
+    const aim = addScaled(frame.eye, frame.forward, reach);
+    const moveAim: Move = (x, y, gesture) => {
+      const d = sub(pointAt(x, y, aim), frame.eye);
+      const now = anglesNow();
+      if (plan) {
+        if (Math.hypot(d[0], d[2]) > 1e-6) turnTo((Math.atan2(d[0], -d[2]) * 180) / Math.PI, now.pitch, gesture);
+      } else turnTo(now.yaw, (Math.atan2(d[1], Math.max(1e-6, dot(d, heading))) * 180) / Math.PI, gesture);
+    };
+    const moveEdge: Move = (x, y, gesture) => {
+      const [along, off] = alongAndOff(x, y);
+      const { extents: e, near } = frame;
+      const aspect = (e.right - e.left) / (e.top - e.bottom);
+      const half = plan ? Math.abs(off) / aspect : Math.abs(off);
+      if (frame.kind === 'orthographic') setHeight(half * 2, gesture);
+      else if (along > near * 0.1) setVerticalFov((2 * Math.atan(half / along) * 180) / Math.PI, gesture);
+    };
+    const moveLimit =
+      (end: 'near' | 'far'): Move =>
+      (x, y, gesture) =>
+        setDepthLimit(end, alongAndOff(x, y)[0], gesture);
+    const takeProbe: Move = (x, y, gesture) => {
+      const { chain: now } = currentSituation();
+      if (!now.ok) return;
+      // No finer than a drag is: to the thousandth of a unit.
+      moveProbe(pointAt(x, y, now.value.world).map((v) => Number(v.toFixed(3))) as unknown as Vec3, gesture);
+    };
+    const half = (a: Vec2, b: Vec2): Vec2 => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+    const [n0, n1, f0, f1] = [at(cut.near0), at(cut.near1), at(cut.far0), at(cut.far1)];
+    const shown = ([x, y]: Vec2) => x > 0 && y > 0 && x < size.width && y < size.height;
+    const eye = at(frame.eye);
+    const aimed = at(aim);
+    // An edge is held at the middle of what is seen of it.
+    const edgeAt = (a: Vec2, b: Vec2): Vec2 =>
+      [0.75, 0.5, 0.3].map((t): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]).find(shown) ?? half(a, b);
+    const [farX, farY] = half(f0, f1);
+    const [nearX, nearY] = half(n0, n1);
+    const [side0, side1] = [edgeAt(n0, f0), edgeAt(n1, f1)];
+    const line = (a: Vec2, b: Vec2) => open([a, b]);
+    return (
+      <>
+        <GrabLine
+          path={line(n0, f0)}
+          x={side0[0]}
+          y={side0[1]}
+          name="the field of view"
+          cursor={plan ? 'ew-resize' : 'ns-resize'}
+          onMove={moveEdge}
+        />
+        <GrabLine
+          path={line(n1, f1)}
+          x={side1[0]}
+          y={side1[1]}
+          name="the field of view"
+          cursor={plan ? 'ew-resize' : 'ns-resize'}
+          onMove={moveEdge}
+        />
+        {frame.far !== null && (
+          <GrabLine
+            path={line(f0, f1)}
+            x={farX}
+            y={farY}
+            name="the far limit"
+            cursor={plan ? 'ns-resize' : 'ew-resize'}
+            onMove={moveLimit('far')}
+          />
+        )}
+        <GrabLine
+          path={line(n0, n1)}
+          x={nearX}
+          y={nearY}
+          name="the near limit"
+          cursor={plan ? 'ns-resize' : 'ew-resize'}
+          onMove={moveLimit('near')}
+        />
+        <Handle x={aimed[0]} y={aimed[1]} name="the aim" onMove={moveAim} />
+        {chain.ok && (
+          <Handle x={at(chain.value.world)[0]} y={at(chain.value.world)[1]} name="the probe" onMove={takeProbe} />
+        )}
+        <Handle x={eye[0]} y={eye[1]} name="the eye" onMove={moveEyeTo} />
+      </>
+    );
+  },
+  (_before, { still }) => still,
+);

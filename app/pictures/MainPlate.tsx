@@ -1,5 +1,4 @@
 import {
-  Fragment,
   memo,
   Suspense,
   type ComponentType,
@@ -28,13 +27,13 @@ import { readPointer, usePointer } from '../state/pointer';
 import { toggleSelected, useSelection } from '../state/selection';
 import { driveFromPixel } from '../shell/actions';
 import { figure } from '../ui/figures';
-import { GlyphMark } from '../ui/Glyph';
 import { anglesNow, goAhead, holdDistance, panBetween, scaleView, turnBetween } from './camera';
 import { bringUnder, pointUnder, turnWorld, wholeStep, zoomAbout } from './camera2d';
 import { Anchor, tileFigures } from './FlatPlate';
 import { Handle } from './Handle';
 import { around, overlap, place, textWidth, type Label, type Rect } from './labels';
-import { n2, ProbeMark } from './marks';
+import { PaintedMarks, SetMarks, usePainting } from './ink';
+import { n2, probeMarks, type Mark } from './marks';
 
 /** The chrome round the picture: ruler fields left and right, top and bottom. */
 export const rulerX = 40;
@@ -50,6 +49,9 @@ interface Props {
 export function MainPlate({ width, height, Overlay }: Props & { Overlay?: ComponentType<OverlayProps> | undefined }) {
   const situation = useSituation();
   const scale = width / situation.frame.viewport.width;
+  const ground = useMemo(() => (situation.flat ? [] : groundMarks(situation, width, scale)), [situation, width, scale]);
+  const words = useWords(width, height, scale);
+  const painting = usePainting();
   const [outer, inner] = [
     { w: width + 2 * rulerX, h: height + 2 * rulerY },
     { x: rulerX, y: rulerY },
@@ -75,22 +77,31 @@ export function MainPlate({ width, height, Overlay }: Props & { Overlay?: Compon
           <clipPath id="picture-clip">
             <rect width={width} height={height} />
           </clipPath>
-          {!situation.flat && <Ground width={width} scale={scale} />}
           <PictureHand width={width} height={height} scale={scale} />
           <Suspense>{Overlay && <Overlay width={width} height={height} scale={scale} />}</Suspense>
-          <Words width={width} height={height} scale={scale} />
+          {!painting && (
+            <g pointerEvents="none">
+              <g clipPath="url(#picture-clip)">
+                <SetMarks marks={ground} />
+              </g>
+              <SetMarks marks={words} />
+            </g>
+          )}
           <Rulers width={width} height={height} scale={scale} />
           {situation.flat && <Anchor scale={scale} />}
           <ProbeHandle width={width} height={height} scale={scale} />
         </g>
       </svg>
-      {/* A sheet of its own: what moves with the pointer does not have the rest painted again. */}
-      <svg className="overlay pointer-sheet" width={outer.w} height={outer.h} aria-hidden="true">
-        <g transform={`translate(${inner.x} ${inner.y})`}>
-          <RulerFigures width={width} height={height} />
-          <Pointer width={width} height={height} scale={scale} />
-        </g>
-      </svg>
+      {painting && (
+        <PaintedMarks
+          layers={[{ marks: ground, clip: { x: 0, y: 0, width, height } }, { marks: words }]}
+          width={outer.w}
+          height={outer.h}
+          left={inner.x}
+          top={inner.y}
+        />
+      )}
+      <PointerSheet width={width} height={height} scale={scale} />
     </>
   );
 }
@@ -115,8 +126,8 @@ function farLine({ frame, project }: Situation): [Vec2, Vec2] | null {
   return a.value[0] <= b.value[0] ? [a.value, b.value] : [b.value, a.value];
 }
 
-function Ground({ width, scale }: { width: number; scale: number }) {
-  const situation = useSituation();
+/** The horizon of the ground, and how far of it is in the picture. */
+function groundMarks(situation: Situation, width: number, scale: number): Mark[] {
   const { frame, project } = situation;
   const horizon = project.ground ? horizonPixels(frame, [0, 1, 0]) : null;
   const far = farLine(situation);
@@ -128,22 +139,18 @@ function Ground({ width, scale }: { width: number; scale: number }) {
   };
   const [hx, hy] = horizon ? at(horizon, 10) : [0, 0];
   const [fx, fy] = far ? at(far, width * 0.3) : [0, 0];
-  return (
-    <g clipPath="url(#picture-clip)" pointerEvents="none">
-      {horizon && <path className="horz" d={path(horizon)} />}
-      {far && <path className="farl" d={path(far)} />}
-      {horizon && (
-        <text className="se m2 halo" x={n2(hx)} y={n2(hy - 4)}>
-          horizon
-        </text>
-      )}
-      {far && (!horizon || Math.abs(fy - hy) > 16) && (
-        <text className="se m2 halo" x={n2(fx)} y={n2(fy - 4)}>
-          far limit {figure(frame.far!, Number.isInteger(frame.far) ? 0 : 1)}
-        </text>
-      )}
-    </g>
-  );
+  const marks: Mark[] = [];
+  if (horizon)
+    marks.push({ className: 'horz', d: path(horizon) }, { className: 'se m2 halo', x: hx, y: hy - 4, text: 'horizon' });
+  if (far) marks.push({ className: 'farl', d: path(far) });
+  if (far && (!horizon || Math.abs(fy - hy) > 16))
+    marks.push({
+      className: 'se m2 halo',
+      x: fx,
+      y: fy - 4,
+      text: `far limit ${figure(frame.far!, Number.isInteger(frame.far) ? 0 : 1)}`,
+    });
+  return marks;
 }
 
 /** What a drag does, from where it began: called with the pixel it has come to, and whether shift is held. */
@@ -369,12 +376,12 @@ const leastNamed = 10;
 const mostNamed = 60;
 
 /** The names in the picture: the probe's first, then the nearest; bodies off the picture at its edge; the rest counted. */
-const Words = memo(function Words({ width, height, scale }: Props & { scale: number }) {
+function useWords(width: number, height: number, scale: number): Mark[] {
   const situation = useSituation();
-  const { frame, project, placed, roots, chain, flat } = situation;
+  const { frame, project, placed, roots, chain, flat, expression: e } = situation;
   const selected = useSelection((state) => state.ids);
   const landmarks = useMemo(() => landmarksOf(project.bodies, placed, roots), [project.bodies, placed, roots]);
-  const laid = useMemo(() => {
+  return useMemo(() => {
     const bounds: Rect = { x: 3, y: 3, width: width - 6, height: height - 6 };
     // The line that counts what has no name keeps its place.
     const taken: Rect[] = [{ x: width - 206, y: height - 22, width: 206, height: 20 }];
@@ -457,14 +464,14 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
       .filter((one) => one.apparent >= leastNamed || one.isPoint || chosen(one))
       .sort((a, b) => Number(chosen(b)) - Number(chosen(a)) || a.ahead - b.ahead)
       .slice(0, mostNamed);
-    const off = outside.filter(({ apparent }) => apparent >= leastNamed).sort((a, b) => a.ahead - b.ahead);
+    const near = outside.filter(({ apparent }) => apparent >= leastNamed).sort((a, b) => a.ahead - b.ahead);
     const named = place(
       large.map(({ word }) => word),
       bounds,
       taken,
     );
     const edge = place(
-      off.slice(0, 6).map(({ word }) => word),
+      near.slice(0, 6).map(({ word }) => word),
       { x: 0, y: 0, width, height },
       [...taken, ...named.placed.map(({ box }) => box)],
     );
@@ -472,94 +479,71 @@ const Words = memo(function Words({ width, height, scale }: Props & { scale: num
     const figures = (flat ? tileFigures(situation, width, height, scale) : []).filter(
       ({ x, y }) => !filled.some((box) => overlap(box, { x: x - 14, y: y - 7, width: 28, height: 14 })),
     );
-    return {
-      figures,
-      probe,
-      probeLabel,
-      probeName,
-      named,
-      edge,
-      outside,
-      unnamed: inside.length - named.placed.length,
-      off: outside.length - edge.placed.length,
-    };
-  }, [situation, frame, flat, selected, landmarks, project, roots, chain, width, height, scale]);
-
-  const { probe, probeLabel, probeName, named, edge, outside, figures } = laid;
-  return (
-    <g pointerEvents="none">
-      {figures.length > 0 && (
-        <g className="soundings">
-          {figures.map(({ key, x, y, text }) => (
-            <text key={key} x={n2(x)} y={n2(y + 4)}>
-              {text}
-            </text>
-          ))}
-        </g>
-      )}
-      {named.placed.map(({ label, at, spot, box }) => {
-        const end: Vec2 = [spot.anchor === 'end' ? box.x + box.width - 1 : box.x + 1, at.y - 4];
-        return (
-          <Fragment key={label.key}>
-            <path className="lead" d={`M${n2(label.px)} ${n2(label.py)}L${n2(end[0])} ${n2(end[1])}`} />
-            <rect className="ldot" x={n2(label.px - 1)} y={n2(label.py - 1)} width="2" height="2" />
-            <text
-              className={`lb halo${selected.includes(label.key) ? ' chosen' : ''}`}
-              x={n2(at.x)}
-              y={n2(at.y)}
-              textAnchor={spot.anchor}
-            >
-              {label.text}
-            </text>
-          </Fragment>
-        );
-      })}
-      {edge.placed.map(({ label, box }) => {
-        const { angle, ex, ey } = outside.find(({ word }) => word === label)!;
-        const [bx, by] = [Math.max(6, Math.min(width - 6, ex)), Math.max(6, Math.min(height - 6, ey))];
-        return (
-          <Fragment key={label.key}>
-            <path
-              className="idx"
-              d="M5 0L-3 -3.5V3.5Z"
-              transform={`translate(${n2(bx)} ${n2(by)}) rotate(${n2(angle)})`}
-            />
-            <GlyphMark kind="outside" x={box.x + 7} y={box.y + 7.5} r={4.5} />
-            <text className="lb halo" x={n2(box.x + 15)} y={n2(box.y + 11.5)}>
-              {label.text}
-            </text>
-          </Fragment>
-        );
-      })}
-      {laid.unnamed + laid.off > 0 && (
-        <text className="se m2 halo" x={width - 8} y={height - 8} textAnchor="end">
-          {[laid.unnamed ? `${laid.unnamed} more in view` : '', laid.off ? `${laid.off} more off the picture` : '']
-            .filter(Boolean)
-            .join(', ')}
-        </text>
-      )}
-      {probe && probeLabel && (
-        <>
-          <ProbeMark x={probe[0] * scale} y={probe[1] * scale} r={8} />
-          <text className="lb b6 halo" x={n2(probeLabel.x)} y={n2(probeLabel.y - 5)} textAnchor={probeLabel.anchor}>
-            {probeName}
-          </text>
-          <ProbeFigures x={probeLabel.x} y={probeLabel.y + 9} anchor={probeLabel.anchor} />
-        </>
-      )}
-    </g>
-  );
-});
-
-function ProbeFigures({ x, y, anchor }: { x: number; y: number; anchor: 'start' | 'middle' | 'end' }) {
-  const { chain, expression: e, frame } = useSituation();
-  if (!chain.ok || !chain.value.picture.ok) return null;
-  const screen = e.toScreen(frame.viewport, chain.value.picture.value.across, chain.value.picture.value.upward);
-  return (
-    <text className="nm bt halo" x={n2(x)} y={n2(y)} textAnchor={anchor}>
-      {screen.map((v) => figure(v, 2)).join(', ')}
-    </text>
-  );
+    const marks: Mark[] = figures.map(({ x, y, text }) => ({
+      className: 'sounding',
+      x,
+      y: y + 4,
+      anchor: 'middle',
+      text,
+    }));
+    for (const { label, at, spot, box } of named.placed)
+      marks.push(
+        {
+          className: 'lead',
+          d: `M${n2(label.px)} ${n2(label.py)}L${n2(spot.anchor === 'end' ? box.x + box.width - 1 : box.x + 1)} ${n2(at.y - 4)}`,
+        },
+        { className: 'ldot', x: label.px - 1, y: label.py - 1, d: 'M0 0h2v2h-2Z' },
+        {
+          className: `lb halo${selected.includes(label.key) ? ' chosen' : ''}`,
+          x: at.x,
+          y: at.y,
+          anchor: spot.anchor,
+          text: label.text,
+        },
+      );
+    for (const { label, box } of edge.placed) {
+      const { angle, ex, ey } = outside.find(({ word }) => word === label)!;
+      const [x, y] = [Math.max(6, Math.min(width - 6, ex)), Math.max(6, Math.min(height - 6, ey))];
+      marks.push(
+        { className: 'idx', x, y, turn: angle, d: 'M5 0L-3 -3.5V3.5Z' },
+        // The ring of what is outside.
+        {
+          className: 'edge-ring',
+          x: box.x + 7,
+          y: box.y + 7.5,
+          d: 'M3.825 0A3.825 3.825 0 1 1 -3.825 0A3.825 3.825 0 1 1 3.825 0Z',
+        },
+        { className: 'lb halo', x: box.x + 15, y: box.y + 11.5, text: label.text },
+      );
+    }
+    const [unnamed, off] = [inside.length - named.placed.length, outside.length - edge.placed.length];
+    if (unnamed + off > 0)
+      marks.push({
+        className: 'se m2 halo',
+        x: width - 8,
+        y: height - 8,
+        anchor: 'end',
+        text: [unnamed ? `${unnamed} more in view` : '', off ? `${off} more off the picture` : '']
+          .filter(Boolean)
+          .join(', '),
+      });
+    if (probe && probeLabel) {
+      const { x, y, anchor } = probeLabel;
+      marks.push(...probeMarks([probe[0] * scale, probe[1] * scale], 8), {
+        className: 'lb b6 halo',
+        x,
+        y: y - 5,
+        anchor,
+        text: probeName,
+      });
+      if (chain.ok && chain.value.picture.ok) {
+        const { across, upward } = chain.value.picture.value;
+        const screen = e.toScreen(frame.viewport, across, upward);
+        marks.push({ className: 'nm bt halo', x, y: y + 9, anchor, text: screen.map((v) => figure(v, 2)).join(', ') });
+      }
+    }
+    return marks;
+  }, [situation, frame, flat, selected, landmarks, project, roots, chain, e, width, height, scale]);
 }
 
 const chequer = 4;
@@ -627,9 +611,7 @@ const shortNdc = (v: number, decimals: number) =>
   v === 0 ? '0' : figure(v, Math.abs(v) === 1 ? 0 : decimals).replace('0.', '.');
 
 /** The figures of the rulers; one gives way where the pointer's tag stands. */
-function RulerFigures({ width, height }: Props) {
-  const { expression: e, frame } = useSituation();
-  const css = usePointer((state) => state.css);
+function rulerFigures({ expression: e, frame }: Situation, css: Vec2, width: number, height: number): Mark[] {
   const { viewport: v } = frame;
   const block = blockOf(width / v.width);
   const [px, py] = [(css[0] / v.width) * width, (css[1] / v.height) * height];
@@ -640,53 +622,24 @@ function RulerFigures({ width, height }: Props) {
   };
   const x = figures(v.width, 2 * block, (u) => ((e.fromScreen(v, [u, 0])[0] + 1) / 2) * width, width);
   const y = figures(v.height, block, (u) => ((1 - e.fromScreen(v, [0, u])[1]) / 2) * height, height);
-  return (
-    <>
-      {x.map(
-        ([at, text]) =>
-          Math.abs(at - px) >= 28 &&
-          at > 6 - rulerX && (
-            <text key={text} className="rn" x={n2(at)} y={-11} textAnchor="middle">
-              {text}
-            </text>
-          ),
-      )}
-      {y.map(
-        ([at, text]) =>
-          Math.abs(at - py) >= 14 && (
-            <text key={text} className="rn" x={-12} y={n2(at + 4)} textAnchor="end">
-              {text}
-            </text>
-          ),
-      )}
-      {[-1, -0.5, 0, 0.5, 1].map((q) => {
-        const [qx, qy] = [((q + 1) / 2) * width, ((1 - e.fromNdc([0, q, 0]).upward) / 2) * height];
-        return (
-          <Fragment key={q}>
-            {Math.abs(qx - px) >= 36 && qx < width + 1 && (
-              <text className="rn" x={n2(q === 1 ? qx - 6 : qx)} y={height + 19} textAnchor="middle">
-                {shortNdc(q, 1)}
-              </text>
-            )}
-            {Math.abs(qy - py) >= 14 && (
-              <text className="rn" x={width + 34} y={n2(qy + (qy > height - 4 ? 0 : 4))} textAnchor="end">
-                {shortNdc(q, 1)}
-              </text>
-            )}
-          </Fragment>
-        );
-      })}
-    </>
-  );
+  const marks: Mark[] = [];
+  const write = (x: number, y: number, anchor: 'middle' | 'end', text: string) =>
+    marks.push({ className: 'rn', x, y, anchor, text });
+  for (const [at, text] of x) if (Math.abs(at - px) >= 28 && at > 6 - rulerX) write(at, -11, 'middle', text);
+  for (const [at, text] of y) if (Math.abs(at - py) >= 14) write(-12, at + 4, 'end', text);
+  for (const q of [-1, -0.5, 0, 0.5, 1]) {
+    const [qx, qy] = [((q + 1) / 2) * width, ((1 - e.fromNdc([0, q, 0]).upward) / 2) * height];
+    if (Math.abs(qx - px) >= 36 && qx < width + 1) write(q === 1 ? qx - 6 : qx, height + 19, 'middle', shortNdc(q, 1));
+    if (Math.abs(qy - py) >= 14) write(width + 34, qy + (qy > height - 4 ? 0 : 4), 'end', shortNdc(q, 1));
+  }
+  return marks;
 }
 
 /** The hairlines and their tags in the rulers. */
-function Pointer({ width, height, scale }: Props & { scale: number }) {
-  const situation = useSituation();
-  const { css } = usePointer();
+function pointerMarks(situation: Situation, css: Vec2, width: number, height: number, scale: number): Mark[] {
   const { expression: e, frame } = situation;
   const [x, y] = [css[0] * scale, css[1] * scale];
-  if (x < 0 || y < 0 || x > width || y > height) return null;
+  if (x < 0 || y < 0 || x > width || y > height) return [];
   const reading = readPointer(situation, css);
   const screen = e.toScreen(frame.viewport, ...reading.picture);
   const ndc = e.toNdc({ across: reading.picture[0], upward: reading.picture[1], shares: { near: 1, far: 0 } });
@@ -694,46 +647,59 @@ function Pointer({ width, height, scale }: Props & { scale: number }) {
   const range = reading.hit?.distance ?? reading.groundRange;
   const decimals =
     Number.isInteger(css[0]) && Number.isInteger(css[1]) && e.conventions.screen.pixelCentre === 0.5 ? 0 : 1;
-  return (
-    <g pointerEvents="none">
-      <path
-        className="hair"
-        d={`M${hx} 0V${hy - 9}M${hx} ${hy + 9}V${height}M0 ${hy}H${hx - 9}M${hx + 9} ${hy}H${width}`}
-      />
-      <path className="hairc" d={`M${hx} ${hy - 5}V${hy + 5}M${hx - 5} ${hy}H${hx + 5}`} />
-      {range !== null && <RangeNote x={hx} y={hy} left={x > width - 80} text={figure(range, 2)} />}
-      <Tag x={x} y={-12.5} text={figure(screen[0], decimals)} anchor="middle" />
-      {/* The left field has room for four characters. */}
-      <Tag x={-7} y={y} text={figure(screen[1], Math.abs(screen[1]) < 100 ? decimals : 0)} anchor="end" />
-      <Tag x={x} y={height + 12.5} text={shortNdc(ndc[0], 3)} anchor="middle" />
-      <Tag x={width + 35} y={y} text={shortNdc(ndc[1], 3)} anchor="end" />
-    </g>
-  );
+  return [
+    { className: 'hair', d: `M${hx} 0V${hy - 9}M${hx} ${hy + 9}V${height}M0 ${hy}H${hx - 9}M${hx + 9} ${hy}H${width}` },
+    { className: 'hairc', d: `M${hx} ${hy - 5}V${hy + 5}M${hx - 5} ${hy}H${hx + 5}` },
+    ...(range === null ? [] : rangeNote(hx, hy, x > width - 80, figure(range, 2))),
+    ...tag(x, -12.5, figure(screen[0], decimals), 'middle'),
+    // The left field has room for four characters.
+    ...tag(-7, y, figure(screen[1], Math.abs(screen[1]) < 100 ? decimals : 0), 'end'),
+    ...tag(x, height + 12.5, shortNdc(ndc[0], 3), 'middle'),
+    ...tag(width + 35, y, shortNdc(ndc[1], 3), 'end'),
+  ];
 }
+
+const box = (x: number, y: number, width: number, height: number) =>
+  `M${n2(x)} ${n2(y)}h${n2(width)}v${n2(height)}h${n2(-width)}Z`;
+const figureWidth = (text: string) => textWidth(text, true) + 6;
 
 /** The range at the pointer, backed so that it reads over any label. */
-function RangeNote({ x, y, left, text }: { x: number; y: number; left: boolean; text: string }) {
-  const wide = text.length * 6.95 + 6;
+function rangeNote(x: number, y: number, left: boolean, text: string): Mark[] {
+  const wide = figureWidth(text);
   const start = left ? x - 8 - wide : x + 6;
-  return (
-    <>
-      <rect className="range-note" x={n2(start)} y={n2(y + 6)} width={n2(wide)} height="15" />
-      <text className="nm" x={n2(start + 3)} y={n2(y + 17.5)}>
-        {text}
-      </text>
-    </>
-  );
+  return [
+    { className: 'range-note', d: box(start, y + 6, wide, 15) },
+    { className: 'nm', x: start + 3, y: y + 17.5, text },
+  ];
 }
 
-function Tag({ x, y, text, anchor }: { x: number; y: number; text: string; anchor: 'middle' | 'end' }) {
-  const wide = text.length * 6.95 + 6;
+function tag(x: number, y: number, text: string, anchor: 'middle' | 'end'): Mark[] {
+  const wide = figureWidth(text);
   const start = anchor === 'middle' ? x - wide / 2 : x - wide;
+  return [
+    { className: 'tag-box', d: box(start, y - 8, wide, 16) },
+    { className: 'tag-text', x: start + wide / 2, y: y + 4, anchor: 'middle', text },
+  ];
+}
+
+/** What moves with the pointer, on a sheet of its own: the rest is not painted again for it. The pointer strip says the same to who does not see it. */
+function PointerSheet({ width, height, scale }: Props & { scale: number }) {
+  const situation = useSituation();
+  const css = usePointer((state) => state.css);
   return (
-    <>
-      <rect className="tag-box" x={n2(start)} y={n2(y - 8)} width={n2(wide)} height="16" rx="1" />
-      <text className="tag-text" x={n2(start + wide / 2)} y={n2(y + 4)} textAnchor="middle">
-        {text}
-      </text>
-    </>
+    <PaintedMarks
+      layers={[
+        {
+          marks: [
+            ...rulerFigures(situation, css, width, height),
+            ...pointerMarks(situation, css, width, height, scale),
+          ],
+        },
+      ]}
+      width={width + 2 * rulerX}
+      height={height + 2 * rulerY}
+      left={rulerX}
+      top={rulerY}
+    />
   );
 }

@@ -360,6 +360,7 @@ function Block({
   return (
     <section
       className="picture-block"
+      data-picture={name}
       style={{ left: slot.x, top: slot.y, width: slot.width, height: slot.height + caption }}
       aria-label={`${title}, a picture`}
     >

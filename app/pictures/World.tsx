@@ -6,11 +6,11 @@ import { useSituation } from '../state/derive';
 import { figure } from '../ui/figures';
 import { unitMark } from '../wording';
 import { setFocus, turnWorld, zoomAbout } from './camera2d';
-import { Furniture, Sheet } from './Drawing';
+import { DrawingSheet, Furniture } from './Drawing';
 import { drawingPoint, pictureCorners, worldFrame, type DrawingView, type Size } from './drawings';
 import { GrabLine, Handle, type Move } from './Handle';
 import { around, place, textWidth, type Label, type Rect } from './labels';
-import { closed, Dimension, n2, open, ProbeMark } from './marks';
+import { closed, dimensionMarks, n2, open, probeMarks, type Mark } from './marks';
 
 interface Word extends Label {
   readonly text: string;
@@ -63,47 +63,35 @@ export function World({ size, view }: { size: Size; view: DrawingView }) {
     ];
   };
   const [above, right] = [beside(upperLeft, upperRight, 9), beside(lowerRight, upperRight, -11)];
+  const marks: Mark[] = [
+    { className: 'fru', d: closed(corners) },
+    { className: 'frul', d: closed(corners) },
+    ...dimensionMarks(...above, side(e.right - e.left), { at: 0.27 }),
+    ...dimensionMarks(...right, side(e.top - e.bottom)),
+    {
+      className: 'anchor',
+      d: `M${n2(focused[0] - 9)} ${n2(focused[1])}h18M${n2(focused[0])} ${n2(focused[1] - 9)}v18`,
+    },
+    ...(probe ? probeMarks(probe, 5.5) : []),
+    ...placed.map(({ label, at: { x, y }, spot }): Mark => ({
+      className: label.className,
+      x,
+      y,
+      anchor: spot.anchor,
+      text: label.text,
+    })),
+  ];
   return (
-    <svg
-      className="overlay on-water"
-      width={size.width}
-      height={size.height}
-      viewBox={`0 0 ${size.width} ${size.height}`}
-      role="group"
-      aria-label="World"
-    >
-      <clipPath id="world-clip">
-        <rect x="1" y="1" width={size.width - 2} height={size.height - 2} />
-      </clipPath>
-      <g clipPath="url(#world-clip)">
-        <Sheet name="plan" view={view} size={size} />
-        <g pointerEvents="none">
-          <path className="fru" d={closed(corners)} />
-          <path className="frul" d={closed(corners)} />
-          <Dimension a={above[0]} b={above[1]} at={0.27} label={side(e.right - e.left)} />
-          <Dimension a={right[0]} b={right[1]} label={side(e.top - e.bottom)} />
-          <path
-            className="anchor"
-            d={`M${n2(focused[0] - 9)} ${n2(focused[1])}h18M${n2(focused[0])} ${n2(focused[1] - 9)}v18`}
-          />
-          {probe && <ProbeMark x={probe[0]} y={probe[1]} r={5.5} />}
-          {placed.map(({ label, at: p, spot }) => (
-            <text key={label.key} className={label.className} x={n2(p.x)} y={n2(p.y)} textAnchor={spot.anchor}>
-              {label.text}
-            </text>
-          ))}
-        </g>
-        <Furniture shared={{ size, view }} situation={situation} />
-        <Grips
-          corners={corners}
-          focused={focused}
-          anchor={anchor}
-          probe={probe}
-          pointAt={(x, y) => drawingPoint(drawing, [x, y], [0, 0, 0])}
-        />
-      </g>
-      <rect className="neat" x=".5" y=".5" width={size.width - 1} height={size.height - 1} pointerEvents="none" />
-    </svg>
+    <DrawingSheet name="plan" label="World" size={size} view={view} inked="on-water" marks={marks}>
+      <Furniture shared={{ size, view }} situation={situation} />
+      <Grips
+        corners={corners}
+        focused={focused}
+        anchor={anchor}
+        probe={probe}
+        pointAt={(x, y) => drawingPoint(drawing, [x, y], [0, 0, 0])}
+      />
+    </DrawingSheet>
   );
 }
 

@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { readProject, type Project } from '../../formats/project';
+import { leftBehind, live, note, strike } from './journal';
 import { openProject, replaceProject, useDocument } from './document';
 import { findShelf, forgetfulShelf, type Kept, type KeptPoints, type Shelf, type Version } from './shelf';
 
@@ -15,17 +16,34 @@ export const useKeeping = create<{
 }>(() => ({ state: 'kept', message: null, lack: null }));
 
 const pause = 250;
-/** During a gesture changes come faster than they are worth writing down one by one: then twice a second, however long it lasts; a killed tab is to lose no more than the last second. */
-const heldPause = 450;
+/** During a gesture changes come faster than they are worth writing down one by one: then a few times a second, however long it lasts; a killed tab is to lose no more than the last second, on a slow machine too. */
+const heldPause = 350;
 /** How soon to try again when the shelf would not take it. */
 const again = 5000;
 let timer: ReturnType<typeof setTimeout> | undefined;
+/** When that timer is due, by `performance.now()`. */
+let due = 0;
+
+/** Writes the open project down in so many milliseconds, or earlier where that is waited for already: a change never puts off the writing of the one before. */
+function keepIn(milliseconds: number): void {
+  const then = performance.now() + milliseconds;
+  if (timer !== undefined && due <= then) return;
+  clearTimeout(timer);
+  due = then;
+  timer = setTimeout(() => {
+    timer = undefined;
+    const { project } = useDocument.getState();
+    if (project) void keep(project);
+  }, milliseconds);
+}
 
 let shelf: Shelf = forgetfulShelf();
 /** Why what is kept goes with the page, where it does. */
 let forgets: string | null = null;
-const setKept = () =>
+const setKept = () => {
+  strike();
   useKeeping.setState(forgets ? { state: 'failed', message: forgets } : { state: 'kept', message: null });
+};
 /** The revision that this tab has seen last, of each project that it has shown. */
 const seen = new Map<string, number>();
 /** What the other tab has written, while it is open which of the two is to be taken. */
@@ -49,7 +67,19 @@ const whyOf = (error: unknown): string =>
 
 /** One writing after another: each goes on from the revision that the one before has made. */
 let writing: Promise<void> = Promise.resolve();
-const keep = (project: Project): Promise<void> => (writing = writing.then(() => writeDown(project)));
+const keep = (project: Project): Promise<void> => {
+  noteDown(project);
+  return (writing = writing.then(() => writeDown(project)));
+};
+
+/** How soon after one change the next is noted: a note takes a part of a frame. */
+const noteEvery = 120;
+let noted = -Infinity;
+/** Notes a state at once, which the shelf is yet to have. */
+function noteDown(project: Project): void {
+  noted = performance.now();
+  note(project, seen.get(project.id) ?? null);
+}
 
 async function writeDown(project: Project): Promise<void> {
   if (theirs && theirs.id === project.id) return;
@@ -82,12 +112,7 @@ async function writeDown(project: Project): Promise<void> {
       message: `The browser did not keep the last change: ${whyOf(error)}. Save the project as a file before you close this page.`,
     });
     // The store may have room again later.
-    clearTimeout(timer);
-    timer = setTimeout(() => {
-      timer = undefined;
-      const { project: now } = useDocument.getState();
-      if (now) void keep(now);
-    }, again);
+    keepIn(again);
   }
 }
 
@@ -113,14 +138,31 @@ export function keepMine(): void {
 
 export const newId = (): string => crypto.randomUUID();
 
+/** Puts on the shelf what a killed tab had noted but not kept; where another tab has gone on since, as a version. */
+async function takeNotes(): Promise<void> {
+  for (const { by, revision, at, project: given } of await leftBehind()) {
+    const read = readProject(given);
+    if (read.ok) {
+      const { project } = read;
+      const row = await shelf.read(project.id);
+      // What a tab notes is never older than what it writes.
+      if (!row || row.revision === revision || row.by === by) await shelf.write(project, row?.revision ?? null);
+      else await shelf.keepVersion({ of: project.id, at, name: 'Not yet kept when its tab was gone', project });
+    }
+    strike(by);
+  }
+}
+
 /** Opens the project that was last worked on, or the demo; then keeps every change a moment after it is made. */
 export async function openShelf(): Promise<void> {
   const found = await findShelf();
   shelf = found.shelf;
+  live();
   let project = saltmarrow();
   if (found.forgets) forgets = found.missing;
   else useKeeping.setState({ lack: found.missing });
   try {
+    await takeNotes();
     for (const last of await shelf.list()) {
       if (last.savedAt === 0) continue;
       const read = readProject(last.project);
@@ -147,16 +189,8 @@ export async function openShelf(): Promise<void> {
     // A project that gives way to another is written before it is out of sight.
     if (before && before.id !== now.id && useKeeping.getState().state === 'unsaved') void keep(before);
     if (useKeeping.getState().state === 'kept') useKeeping.setState({ state: 'unsaved' });
-    // A gesture that goes on does not put off what is already going to be kept.
-    if (timer !== undefined && gesture !== null) return;
-    clearTimeout(timer);
-    timer = setTimeout(
-      () => {
-        timer = undefined;
-        void keep(useDocument.getState().project ?? now);
-      },
-      gesture === null ? pause : heldPause,
-    );
+    if (performance.now() - noted > noteEvery) noteDown(now);
+    keepIn(gesture === null ? pause : heldPause);
   });
   // On the first visit: what is open stands in the list of projects before anything is changed.
   if (!seen.has(project.id)) void keep(project);

@@ -1,5 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie';
 import type { Project } from '../../formats/project';
+import { tab } from './journal';
 
 /*
  * Where projects are kept: the browser's database, or where it has none to give, its smaller store of texts. Every writing says which revision it goes on
@@ -12,6 +13,8 @@ export interface Kept {
   readonly savedAt: number;
   /** Counts the writings. */
   readonly revision: number;
+  /** The tab that wrote it. */
+  readonly by?: string;
   readonly project: unknown;
 }
 
@@ -91,8 +94,10 @@ function databaseShelf(database: Database): Shelf {
         const present = head?.revision ?? (row ? whole(row).revision : null);
         if (from !== null && row && present !== from) return { ok: false, theirs: whole(row) };
         const revision = (present ?? 0) + 1;
-        await database.projects.put({ id, name, savedAt: Date.now(), revision, project });
-        await database.heads.put({ id, revision });
+        await Promise.all([
+          database.projects.put({ id, name, savedAt: Date.now(), revision, by: tab, project }),
+          database.heads.put({ id, revision }),
+        ]);
         return { ok: true, revision };
       }),
     put: (kept) =>
@@ -145,7 +150,7 @@ function textShelf(store: Storage): Shelf {
         const row = get(project.id);
         if (from !== null && row && row.revision !== from) return { ok: false, theirs: row };
         const revision = (row?.revision ?? 0) + 1;
-        set({ id: project.id, name: project.name, savedAt: Date.now(), revision, project });
+        set({ id: project.id, name: project.name, savedAt: Date.now(), revision, by: tab, project });
         return { ok: true, revision };
       }),
     put: (kept) => Promise.resolve(set(kept)),

@@ -1,7 +1,7 @@
-/** Keeps the page's `data-held` in step with whether the hand holds something: whatever is dragged has captured the pointer. */
+/** Keeps the page's `data-held` in step with whether the hand holds something: whatever is dragged has captured the pointer. Its value is the picture that the thing is in. */
 export function followHand(): void {
   document.addEventListener('gotpointercapture', ({ target }) => {
-    document.documentElement.dataset.held = (target as Element).closest('.centre') ? 'picture' : '';
+    document.documentElement.dataset.held = (target as Element).closest<HTMLElement>('[data-picture]')?.dataset.picture ?? '';
   });
   document.addEventListener('lostpointercapture', () => delete document.documentElement.dataset.held);
 }
@@ -9,6 +9,6 @@ export function followHand(): void {
 /** Whether the hand holds something now. */
 export const handHolds = (): boolean => document.documentElement.hasAttribute('data-held');
 
-/** Whether it is something in a picture. */
-export const handHoldsPicture = (): boolean =>
-  typeof document !== 'undefined' && document.documentElement.dataset.held === 'picture';
+/** The picture that it holds something in: its name, or null. */
+export const heldPicture = (): string | null =>
+  (typeof document !== 'undefined' && document.documentElement.dataset.held) || null;

@@ -1,0 +1,71 @@
+/*
+ * The last change of a tab, noted where it stands as soon as the call returns. The shelf takes its time, and a tab that is killed has none. What a tab that is no more has
+ * left here is put on the shelf by the next that opens.
+ */
+
+export interface Unkept {
+  /** The tab that noted it. */
+  readonly by: string;
+  /** The revision that it goes on from; null for a project that was never kept. */
+  readonly revision: number | null;
+  readonly at: number;
+  readonly project: unknown;
+}
+
+const prefix = 'astrolabe-unkept ';
+/** This tab, for as long as it lives. */
+export const tab: string = crypto.randomUUID();
+/** The longest text that is noted: the store is small, and what is larger would hold up the hand. */
+const longest = 400_000;
+/** What has been found too long: its bodies, which an edit of anything else leaves as they are. */
+const tooLong = new WeakSet<object>();
+const lockOf = (id: string) => `astrolabe-tab ${id}`;
+
+/** Lets other tabs see that this one lives; the browser takes it back when it is killed, too. */
+export function live(): void {
+  void navigator.locks?.request(lockOf(tab), () => new Promise<never>(() => undefined)).catch(() => undefined);
+}
+
+/** Notes a project's last state, which goes on from a revision on the shelf. One that is too long, or finds no room, is left to the shelf alone. */
+export function note(project: { readonly bodies: object }, revision: number | null): void {
+  if (tooLong.has(project.bodies)) return;
+  try {
+    const text = JSON.stringify({ by: tab, revision, at: Date.now(), project } satisfies Unkept);
+    if (text.length > longest) {
+      tooLong.add(project.bodies);
+      strike();
+    } else window.localStorage.setItem(prefix + tab, text);
+  } catch {
+    strike();
+  }
+}
+
+/** Takes a note away, when what it says lies on the shelf: this tab's own, or that of one that is no more. */
+export function strike(of = tab): void {
+  try {
+    window.localStorage.removeItem(prefix + of);
+  } catch {
+    // Where nothing can be noted nothing stands.
+  }
+}
+
+/** What tabs that are no more have left, in the order in which it was noted. */
+export async function leftBehind(): Promise<Unkept[]> {
+  const found: Unkept[] = [];
+  try {
+    const alive = new Set((await navigator.locks?.query())?.held?.map(({ name }) => name));
+    const store = window.localStorage;
+    for (const key of Array.from({ length: store.length }, (_, i) => store.key(i)!)) {
+      const of = key.slice(prefix.length);
+      if (!key.startsWith(prefix) || of === tab || alive.has(lockOf(of))) continue;
+      try {
+        found.push(JSON.parse(store.getItem(key)!) as Unkept);
+      } catch {
+        strike(of);
+      }
+    }
+  } catch {
+    // A browser that has no such store, or does not say who lives.
+  }
+  return found.sort((a, b) => a.at - b.at);
+}
