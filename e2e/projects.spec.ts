@@ -215,12 +215,16 @@ test('what a killed tab had noted goes on the shelf, or beside what another has 
 test('a tab that is killed while editing loses at most the last second', async ({ context }) => {
   // A few at every run; more by KILLS.
   const rounds = Number(process.env['KILLS'] ?? 6);
-  test.setTimeout(60_000 + rounds * 12_000);
-  for (let round = 0; round < rounds; round++) {
+  test.setTimeout(60_000 + rounds * 20_000);
+  const open = async () => {
     const page = await context.newPage();
     await page.goto('/frame');
+    await expect(page.getByLabel('Near', { exact: true })).toBeVisible();
+    return page;
+  };
+  let page = await open();
+  for (let round = 0; round < rounds; round++) {
     const field = page.getByLabel('Near', { exact: true });
-    await expect(field).toBeVisible();
     const session = await context.newCDPSession(page);
     const typed: { value: number; at: number }[] = [];
     const end = Date.now() + 1200 + Math.random() * 1500;
@@ -230,16 +234,16 @@ test('a tab that is killed while editing loses at most the last second', async (
       typed.push({ value: Number(value.toFixed(4)), at: Date.now() });
     }
     const killed = Date.now();
+    const crashed = page.waitForEvent('crash', { timeout: 5000 }).catch(() => undefined);
     session.send('Page.crash').catch(() => undefined);
-    await page.waitForEvent('crash', { timeout: 5000 }).catch(() => undefined);
-    const again = await context.newPage();
-    await again.goto('/frame');
-    await expect(again.getByLabel('Near', { exact: true })).toBeVisible();
+    await crashed;
+    const again = await open();
     const found = await read(again, 'Near');
     const due = typed.filter(({ at }) => at < killed - 1000).at(-1);
     const at = typed.find(({ value }) => Math.abs(value - found) < 1e-9)?.at ?? 0;
     if (due) expect(at, `${found} was typed ${killed - at} ms before the end`).toBeGreaterThanOrEqual(due.at);
-    await again.close();
+    if (rounds > 6) console.error(`${round + 1} killed, ${killed - at} ms lost`);
     await page.close().catch(() => undefined);
+    page = again;
   }
 });

@@ -1,7 +1,8 @@
 /** Keeps the page's `data-held` in step with whether the hand holds something: whatever is dragged has captured the pointer. Its value is the picture that the thing is in. */
 export function followHand(): void {
   document.addEventListener('gotpointercapture', ({ target }) => {
-    document.documentElement.dataset.held = (target as Element).closest<HTMLElement>('[data-picture]')?.dataset.picture ?? '';
+    document.documentElement.dataset.held =
+      (target as Element).closest<HTMLElement>('[data-picture]')?.dataset.picture ?? '';
   });
   document.addEventListener('lostpointercapture', () => delete document.documentElement.dataset.held);
 }
