@@ -6,12 +6,12 @@ import { saltmarrowChart } from '../../demo/chart';
 import { differences } from '../../formats/compare';
 import { readProject } from '../../formats/project';
 import { edit, replaceProject, useDocument } from '../state/document';
+import { newId } from '../state/journal';
 import {
   deleteKept,
   duplicateKept,
   keepVersion,
   keptProjects,
-  newId,
   onShelf,
   openKept,
   openNew,

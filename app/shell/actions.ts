@@ -11,7 +11,8 @@ import { cameraInSpace, writeProject, type Project } from '../../formats/project
 import { currentProject, edit, editCamera, replaceProject } from '../state/document';
 import { currentSituation } from '../state/derive';
 import { readImported, readPointsProject } from '../state/imports';
-import { keepPoints, keepVersion, newId } from '../state/keep';
+import { newId } from '../state/journal';
+import { keepPoints, keepVersion } from '../state/keep';
 import { loadPoints } from '../state/table';
 import type { Problem } from '../../core/reasons';
 import { themeInForce, useSettings } from '../state/settings';

@@ -3,6 +3,11 @@
  * left here is put on the shelf by the next that opens.
  */
 
+/** A name that nothing else has. Not `randomUUID`, which a page that comes over plain HTTP from another machine is not given. */
+export function newId(): string {
+  return [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+}
+
 export interface Unkept {
   /** The tab that noted it. */
   readonly by: string;
@@ -14,7 +19,7 @@ export interface Unkept {
 
 const prefix = 'astrolabe-unkept ';
 /** This tab, for as long as it lives. */
-export const tab: string = crypto.randomUUID();
+export const tab: string = newId();
 /** The longest text that is noted: the store is small, and what is larger would hold up the hand. */
 const longest = 400_000;
 /** What has been found too long: its bodies, which an edit of anything else leaves as they are. */
@@ -49,11 +54,11 @@ export function strike(of = tab): void {
   }
 }
 
-/** What tabs that are no more have left, in the order in which it was noted. */
+/** What tabs that are no more have left, in the order in which it was noted; nothing where the browser does not say which tabs live. */
 export async function leftBehind(): Promise<Unkept[]> {
   const found: Unkept[] = [];
   try {
-    const alive = new Set((await navigator.locks?.query())?.held?.map(({ name }) => name));
+    const alive = new Set((await navigator.locks.query()).held!.map(({ name }) => name));
     const store = window.localStorage;
     for (const key of Array.from({ length: store.length }, (_, i) => store.key(i)!)) {
       const of = key.slice(prefix.length);

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { readProject, type Project } from '../../formats/project';
-import { leftBehind, live, note, strike } from './journal';
+import { leftBehind, live, newId, note, strike } from './journal';
 import { openProject, replaceProject, useDocument } from './document';
 import { findShelf, forgetfulShelf, type Kept, type KeptPoints, type Shelf, type Version } from './shelf';
 
@@ -136,20 +136,22 @@ export function keepMine(): void {
   replaceProject('go on as a copy', { ...project, id: newId(), name: `${project.name}, copy` });
 }
 
-export const newId = (): string => crypto.randomUUID();
-
 /** Puts on the shelf what a killed tab had noted but not kept; where another tab has gone on since, as a version. */
 async function takeNotes(): Promise<void> {
   for (const { by, revision, at, project: given } of await leftBehind()) {
     const read = readProject(given);
-    if (read.ok) {
-      const { project } = read;
-      const row = await shelf.read(project.id);
-      // What a tab notes is never older than what it writes.
-      if (!row || row.revision === revision || row.by === by) await shelf.write(project, row?.revision ?? null);
-      else await shelf.keepVersion({ of: project.id, at, name: 'Not yet kept when its tab was gone', project });
+    try {
+      if (read.ok) {
+        const { project } = read;
+        const row = await shelf.read(project.id);
+        // What a tab notes is never older than what it writes.
+        if (!row || row.revision === revision || row.by === by) await shelf.write(project, row?.revision ?? null);
+        else await shelf.keepVersion({ of: project.id, at, name: 'Not yet kept when its tab was gone', project });
+      }
+      strike(by);
+    } catch {
+      // A shelf without room: the note stays for another time, and what the shelf has can be opened all the same.
     }
-    strike(by);
   }
 }
 
