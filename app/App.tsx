@@ -10,7 +10,7 @@ import { Keys } from './shell/Keys';
 import { Notice } from './shell/Notice';
 import { PointerStrip } from './shell/PointerStrip';
 import { TaskStrip } from './shell/TaskStrip';
-import { Paced } from './state/derive';
+import { Tempo } from './state/derive';
 import { useDocument } from './state/document';
 import { useSettings } from './state/settings';
 import { tasks, type Task } from './tasks';
@@ -49,20 +49,24 @@ function Bench({ task }: { task: Task }) {
   const { Sheet } = task;
   return (
     <>
-      <Paced value={true}>
+      <Tempo value="chain">
         <Chain />
-      </Paced>
-      <Pictures route={task.route} corner={task.corner ?? 'section'} Overlay={task.Overlay} />
+      </Tempo>
+      <Pictures route={task.route} corner={task.corner ?? 'section'} />
       <aside className="sheet" aria-label="Worksheet">
         <h1 className="sr-only">{task.name}</h1>
-        <div className="sheet-page">
-          <Paced value={true}>
-            <Start route={task.route} />
-            <Suspense>{Sheet && <Sheet />}</Suspense>
-          </Paced>
+        <div className="alone">
+          <div className="sheet-page">
+            <Tempo value="sheet">
+              <Start route={task.route} />
+              <Suspense>{Sheet && <Sheet />}</Suspense>
+            </Tempo>
+          </div>
         </div>
       </aside>
-      <PointerStrip />
+      <Tempo value="strip">
+        <PointerStrip />
+      </Tempo>
       <section aria-label="Widths of the columns">
         <Resize side="chain" width={chainWidth} />
         <Resize side="sheet" width={sheetWidth} />

@@ -2,7 +2,7 @@ import type { CameraFrame } from '../core/camera/frame';
 import { outsideBit } from '../core/kernels/points';
 import { pixelsPerUnit } from '../core/convert/project';
 import type { NullReason } from '../core/reasons';
-import type { Situation } from './state/derive';
+import type { Situation } from './state/situation';
 import { figure } from './ui/figures';
 
 /** Why a question has no answer, in a sentence. */

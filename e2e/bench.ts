@@ -12,9 +12,15 @@ export async function openBench(page: Page, path = '/convert'): Promise<void> {
   expect(problems).toEqual([]);
 }
 
-/** Waits until what was asked of the renderer is on the canvas. */
-export const drawn = (page: Page): Promise<void> =>
-  page.evaluate(() => new Promise<void>((done) => requestAnimationFrame(() => requestAnimationFrame(() => done()))));
+/** Waits until what was asked of the pictures is on their canvases, and these on the screen. */
+export async function drawn(page: Page): Promise<void> {
+  const frames = () =>
+    page.evaluate(() => new Promise<void>((done) => requestAnimationFrame(() => requestAnimationFrame(() => done()))));
+  // What was just done has been told to the pictures after this.
+  await frames();
+  await expect(page.getByRole('main', { name: 'Pictures' })).toHaveAttribute('aria-busy', 'false', { timeout: 20_000 });
+  await frames();
+}
 
 /** The numbers of a rung as they are shown, whether it drives or not. */
 export async function rung(page: Page, name: string): Promise<number[]> {
@@ -53,15 +59,18 @@ export function near(actual: readonly number[], expected: readonly number[], tol
 export async function picture(page: Page): Promise<string> {
   const now = async () => {
     await drawn(page);
-    const pixels = await page
-      .locator('.centre > canvas')
-      .evaluate((canvas) => (canvas as HTMLCanvasElement).toDataURL());
+    // It is drawn on by a worker: only a copy can be read.
+    const pixels = await page.locator('.centre > canvas.pictures').evaluate((element) => {
+      const canvas = element as HTMLCanvasElement;
+      const copy = Object.assign(document.createElement('canvas'), { width: canvas.width, height: canvas.height });
+      copy.getContext('2d')!.drawImage(canvas, 0, 0);
+      return copy.toDataURL();
+    });
     return createHash('sha256').update(pixels).digest('hex');
   };
-  for (let last = await now(), alike = 0; ;) {
+  for (let last = await now(); ;) {
     const next = await now();
-    alike = next === last ? alike + 1 : 0;
-    if (alike === 3) return next;
+    if (next === last) return next;
     last = next;
   }
 }

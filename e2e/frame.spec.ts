@@ -281,8 +281,8 @@ test('what is painted under the hand is what stands when it lets go', async ({ p
   await page.mouse.down();
   await page.mouse.move(box.x + 330, box.y + 212);
   await page.mouse.move(box.x + 340, box.y + 215);
-  const words = page.locator('[data-picture=main] text.lb');
-  await expect(words).toHaveCount(0);
+  const words = page.locator('[data-picture=main] text.lb').first();
+  await expect(words).toBeHidden();
   const shots = async () => {
     await drawn(page);
     const taken: string[] = [];
@@ -292,7 +292,7 @@ test('what is painted under the hand is what stands when it lets go', async ({ p
   };
   const held = await shots();
   await page.mouse.up();
-  await expect(words).not.toHaveCount(0);
+  await expect(words).toBeVisible();
   const standing = await shots();
   const differing = await page.evaluate(
     async (pairs) => {

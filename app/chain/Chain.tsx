@@ -1,7 +1,8 @@
 import { memo, useState } from 'react';
 import { redrive, rungs, type Rung } from '../../core/convert/chain';
 import { edit } from '../state/document';
-import { currentSituation, useSituation, type Situation } from '../state/derive';
+import { currentSituation, useSituation } from '../state/derive';
+import type { Situation } from '../state/situation';
 import { complain, copy } from '../ui/clipboard';
 import { figure, plain } from '../ui/figures';
 import { Glyph } from '../ui/Glyph';
@@ -28,23 +29,25 @@ export function Chain() {
   const verdict = probeVerdict(situation);
   return (
     <aside className="chain" aria-label="The Chain">
-      <div className="column-head">
-        <h2>The Chain</h2>
-        <span>6 spaces</span>
-      </div>
-      <ProbePicker />
-      {rungs.map((rung, i) => (
-        <div key={rung}>
-          <RungCard rung={rung} situation={situation} />
-          {i < steps.length && <Link {...steps[i]!} undone={i < driven} />}
+      <div className="alone">
+        <div className="column-head">
+          <h2>The Chain</h2>
+          <span>6 spaces</span>
         </div>
-      ))}
-      <div className="ladder-gap" />
-      <div className={`verdict ${verdict.kind}`} data-testid="verdict">
-        <Glyph kind={verdict.kind} size={13} />
-        <div>
-          <b>{verdict.text}</b>
-          <span>{verdict.measure}</span>
+        <ProbePicker />
+        {rungs.map((rung, i) => (
+          <div key={rung}>
+            <RungCard rung={rung} situation={situation} />
+            {i < steps.length && <Link {...steps[i]!} undone={i < driven} />}
+          </div>
+        ))}
+        <div className="ladder-gap" />
+        <div className={`verdict ${verdict.kind}`} data-testid="verdict">
+          <Glyph kind={verdict.kind} size={13} />
+          <div>
+            <b>{verdict.text}</b>
+            <span>{verdict.measure}</span>
+          </div>
         </div>
       </div>
     </aside>

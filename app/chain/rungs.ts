@@ -8,7 +8,7 @@ import {
   sharesOfDepth,
 } from '../../core/convert/project';
 import type { Vec3 } from '../../core/math/vec3';
-import type { Situation } from '../state/derive';
+import type { Situation } from '../state/situation';
 import type { PointForm } from '../state/points';
 
 /** What numbers are written by: the conventions, the frame, and whether points are triples or pairs. */

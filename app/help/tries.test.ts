@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
 import type { Project } from '../../formats/project';
-import { situationOf } from '../state/derive';
+import { situationOf } from '../state/situation';
 import { tries } from './tries';
 
 const demos = { harbour: saltmarrow(), chart: saltmarrowChart() };

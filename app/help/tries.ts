@@ -1,6 +1,6 @@
 import { presets } from '../../core/conventions/conventions';
 import type { Project } from '../../formats/project';
-import type { Situation } from '../state/derive';
+import type { Situation } from '../state/situation';
 
 /** Something to try on a demo: what to do and what is to be seen by it, and how it is told that it was done. */
 export interface Try {

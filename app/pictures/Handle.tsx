@@ -1,5 +1,13 @@
 import { useId, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { Tempo } from '../state/derive';
 import { cancelGesture, endGesture } from '../state/document';
+import { useMoving } from '../state/pace';
+
+/** What can be taken hold of in a picture goes with the hand while it holds one of them; otherwise it stands still until the hand lets go. */
+export function GripTempo({ picture, children }: { picture: string; children: ReactNode }) {
+  const held = useMoving(({ held }) => held !== null && held.grip && held.picture === picture);
+  return <Tempo value={held ? 'now' : 'still'}>{children}</Tempo>;
+}
 
 /** Called with where in the drawing the thing has been taken, in its pixels; one gesture is one step of undo. */
 export type Move = (x: number, y: number, gesture: string) => void;

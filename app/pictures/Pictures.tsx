@@ -1,104 +1,40 @@
-import {
-  lazy,
-  Suspense,
-  useCallback,
-  useEffect,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-  type ComponentType,
-  type ReactNode,
-} from 'react';
+import { lazy, Suspense, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { anglesOfBasis } from '../../core/camera/orientation';
-import { addScaled, normalize, type Vec3 } from '../../core/math/vec3';
-import { Paced, useSituation, type Situation } from '../state/derive';
-import { themeInForce, useSettings, type Corner } from '../state/settings';
-import { useTable } from '../state/table';
-import { editable, figure } from '../ui/figures';
-import { handHolds } from '../ui/hand';
-import { Drawing, fitDrawing, useDrawingView } from './Drawing';
-import { headingOf, planFrame, sectionFrame, worldFrame, type Size } from './drawings';
-import { MainPlate, rulerX, rulerY } from './MainPlate';
-import { paletteOf, Renderer, type Picture } from './renderer';
-import { sceneOf } from './scene';
-import { layTray, screenFrame } from './screens';
 import type { ProjectCamera2d } from '../../formats/project';
-import { gridStep } from './shaders';
+import { mendOf } from '../shell/mends';
+import { currentSituation, Tempo, usePart, useSituation } from '../state/derive';
+import { themeInForce, useSettings, type Corner } from '../state/settings';
+import { editable, figure } from '../ui/figures';
+import { unitMark } from '../wording';
+import { Drawing, fitDrawing, useDrawingView } from './Drawing';
+import { gridStep, type Size } from './drawings';
+import { MainPlate } from './MainPlate';
+import { paletteOf } from './palette';
+import { caption, layOut, plateSize, rulerX, rulerY, type Slot } from './slots';
+import { layOutPictures, showIn, useFailure } from './stage';
 import { Tray } from './Tray';
 import { World } from './World';
-import type { OverlayProps } from '../tasks';
-import { mendOf } from '../shell/mends';
-import type { Problem } from '../../core/reasons';
-import { unitMark } from '../wording';
 
 /** The table brings its list with it: fetched when it is first looked at. */
 const PointTable = lazy(() => import('./PointTable').then((module) => ({ default: module.PointTable })));
 
-const caption = 24;
-const gap = 6;
-const pad = 8;
+/** The camera's picture above, Plan and Section below: the canvases, and what lies over them in the page. */
+export const Pictures = (props: { route: string; corner: Corner }) => (
+  <Tempo value="still">
+    <Centre {...props} />
+  </Tempo>
+);
 
-interface Slot {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
-
-/** Where the three pictures stand in the centre. The plate keeps the viewport's aspect; the drawings take the rest. */
-function layOut(
-  size: Size,
-  aspect: number,
-  enlarged: 'main' | 'plan' | 'section' | null,
-): { main: Slot | null; plan: Slot | null; section: Slot | null } {
-  const [w, h] = [size.width - 2 * pad, size.height - 2 * pad];
-  const plate = (height: number): Slot => {
-    const pictureHeight = Math.max(40, Math.min(height - caption - 2 * rulerY, (w - 2 * rulerX) / aspect));
-    const pictureWidth = pictureHeight * aspect;
-    return {
-      x: pad + (w - pictureWidth - 2 * rulerX) / 2,
-      y: pad,
-      width: pictureWidth + 2 * rulerX,
-      height: pictureHeight + 2 * rulerY,
-    };
-  };
-  if (enlarged === 'main') return { main: plate(h), plan: null, section: null };
-  const whole: Slot = { x: pad, y: pad, width: w, height: h - caption };
-  if (enlarged === 'plan') return { main: null, plan: whole, section: null };
-  if (enlarged === 'section') return { main: null, plan: null, section: whole };
-  const least = Math.max(150, h * 0.3);
-  const main = plate(h - least - caption - gap);
-  const y = pad + caption + main.height + gap;
-  const half = (w - pad) / 2;
-  const height = Math.max(60, pad + h - y - caption);
-  return { main, plan: { x: pad, y, width: half, height }, section: { x: pad + half + pad, y, width: half, height } };
-}
-
-const mainLight = normalize([-0.62, 0.7, 0.5])!;
-const planLight = normalize([-0.3, 0.9, 0.2])!;
-
-/** The camera's picture above, Plan and Section below: one canvas, three frames of the core, and what lies over them. */
-export function Pictures({
-  route,
-  corner: usual,
-  Overlay,
-}: {
-  route: string;
-  corner: Corner;
-  Overlay?: ComponentType<OverlayProps> | undefined;
-}) {
-  const situation = useSituation();
-  const { frame, project, placed, roots, extent, seen, flat } = situation;
+function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
+  const { frame, project, flat } = useSituation();
+  const { width, height } = frame.viewport;
   const enlarged = useSettings((state) => state.enlarged);
   // A flat world has no section: the screens stand there.
   const wanted = useSettings((state) => state.corners[route]) ?? usual;
   const corner = flat && wanted === 'section' ? 'screens' : wanted;
   const theme = themeInForce(useSettings((state) => state.theme));
-  const box = useRef<HTMLDivElement>(null);
-  const [renderer, setRenderer] = useState<Renderer | null>(null);
+  const box = useRef<HTMLElement>(null);
   const [size, setSize] = useState<Size>({ width: 720, height: 696 });
-  const [failed, setFailed] = useState<string | null>(null);
 
   useLayoutEffect(() => {
     const element = box.current!;
@@ -108,127 +44,21 @@ export function Pictures({
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
+  useLayoutEffect(() => showIn(box.current!), []);
 
-  const slots = useMemo(
-    () => layOut(size, frame.viewport.width / frame.viewport.height, enlarged),
-    [size, frame.viewport.width, frame.viewport.height, enlarged],
-  );
-  const sizeOf = (slot: Slot | null): Size => ({ width: slot?.width ?? 100, height: slot?.height ?? 100 });
-  const planSize = useMemo(() => sizeOf(slots.plan), [slots.plan]);
-  const sectionSize = useMemo(() => sizeOf(slots.section), [slots.section]);
-  const planView = useDrawingView('plan', planSize);
-  const sectionView = useDrawingView('section', sectionSize);
-
-  const planned = useMemo(
-    () => (flat ? worldFrame(planView, planSize) : planFrame(planView, planSize, extent)),
-    [flat, planView, planSize, extent],
-  );
-  const table = useTable((state) => state.table?.points ?? null);
-  const scene = useMemo(
-    () => sceneOf(project.bodies, placed, roots, extent.centre, flat, table),
-    [project.bodies, placed, roots, extent.centre, flat, table],
-  );
-
-  const attach = useCallback((canvas: HTMLCanvasElement | null) => {
-    if (!canvas) return;
-    try {
-      setRenderer(new Renderer(canvas));
-    } catch (error) {
-      setFailed((error as Error).message);
-    }
-  }, []);
-  useEffect(() => renderer?.setScene(scene), [renderer, scene]);
-
+  const slots = useMemo(() => layOut(size, width / height, enlarged), [size, width, height, enlarged]);
+  const plan = useDrawingView('plan', slots.plan ?? unseen);
+  const section = useDrawingView('section', slots.section ?? unseen);
   // The screens follow when the camera rests: five more pictures would halve the pace of a drag.
   const rested = useAtRest(frame, 120);
-  const { fit, sizes } = project.screens;
-  const ground = flat ? null : (project.ground?.height ?? null);
-  const { tiles } = project;
-  /** What every picture of the present world is drawn with. */
-  const world = useMemo(() => ({ ground, emphasis: null, ...(flat && { flat: { tiles } }) }), [ground, flat, tiles]);
-  const tray = useMemo((): Picture[] => {
-    if (!slots.section || corner !== 'screens') return [];
-    const { x, y } = slots.section;
-    const { scale, places } = layTray(sizes, sectionSize);
-    return sizes.flatMap((screen, i) => {
-      const made = screenFrame(rested, fit, screen);
-      if (!made) return [];
-      const { viewport: v } = made;
-      const place = places[i]!;
-      const rect = {
-        x: x + place.x + v.x * scale,
-        y: y + caption + place.y + v.y * scale,
-        width: v.width * scale,
-        height: v.height * scale,
-      };
-      return [{ ...world, rect, frame: made, style: 'main', light: mainLight }];
-    });
-  }, [slots.section, corner, sizes, fit, sectionSize, rested, world]);
-
-  useEffect(() => {
-    const pictures: Picture[] = [];
-    const inner = (slot: Slot, dx: number, dy: number) => ({
-      x: slot.x + dx,
-      y: slot.y + caption + dy,
-      width: slot.width - 2 * dx,
-      height: slot.height - 2 * dy,
-    });
-    if (slots.main)
-      pictures.push({
-        ...world,
-        rect: inner(slots.main, rulerX, rulerY),
-        frame,
-        style: 'main',
-        light: mainLight,
-      });
-    if (slots.plan)
-      pictures.push({
-        ...world,
-        rect: inner(slots.plan, 0, 0),
-        frame: planned,
-        style: 'plan',
-        light: planLight,
-      });
-    if (slots.section && corner === 'screens') {
-      pictures.push(...tray);
-    } else if (slots.section && corner === 'section') {
-      const own = project.probe.body === null ? null : (scene.families.get(roots.get(project.probe.body)!) ?? null);
-      pictures.push({
-        rect: inner(slots.section, 0, 0),
-        frame: sectionFrame(sectionView, sectionSize, frame, extent),
-        style: 'section',
-        ground,
-        emphasis: own,
-        light: sectionLight(situation),
-      });
-    }
-    const draw = () =>
-      renderer?.draw(pictures, paletteOf(theme, document.documentElement), size, window.devicePixelRatio || 1);
-    const request = requestAnimationFrame(draw);
-    return () => cancelAnimationFrame(request);
-  }, [
-    renderer,
-    situation,
-    scene,
-    slots,
-    planned,
-    sectionView,
-    extent,
-    sectionSize,
-    size,
-    theme,
-    frame,
-    ground,
-    world,
-    project.probe.body,
-    tray,
-    corner,
-    roots,
-  ]);
+  useLayoutEffect(() => {
+    const palette = paletteOf(theme, document.documentElement);
+    const pixel = window.devicePixelRatio || 1;
+    layOutPictures({ route, size, slots, corner, plan, section, theme, palette, rested, pixel });
+  }, [route, size, slots, corner, plan, section, theme, rested]);
 
   return (
     <main className="centre" ref={box} aria-label="Pictures">
-      <canvas ref={attach} style={{ width: size.width, height: size.height }} aria-hidden="true" />
       {slots.main && (
         <Block
           slot={slots.main}
@@ -236,13 +66,15 @@ export function Pictures({
           title="Through the camera"
           sub={project.camera.name}
           facts={
-            <Paced value={true}>
+            <Tempo value="strip">
               <CameraFacts />
-            </Paced>
+            </Tempo>
           }
         >
-          <MainPlate width={slots.main.width - 2 * rulerX} height={slots.main.height - 2 * rulerY} Overlay={Overlay} />
-          {(seen.problems.length > 0 || failed) && <Trouble text={failed} problem={seen.problems[0]} />}
+          <MainPlate {...plateSize(slots.main)} route={route} />
+          <Tempo value="now">
+            <Trouble />
+          </Tempo>
         </Block>
       )}
       {slots.plan && (
@@ -258,7 +90,7 @@ export function Pictures({
                 : 'from above'
           }
         >
-          {flat ? <World size={planSize} view={planView} /> : <Drawing name="plan" size={planSize} view={planView} />}
+          {flat ? <World size={slots.plan} view={plan} /> : <Drawing name="plan" size={slots.plan} view={plan} />}
         </Block>
       )}
       {slots.section && (
@@ -281,19 +113,23 @@ export function Pictures({
             ))}
         >
           {corner === 'screens' ? (
-            <Tray size={sectionSize} frame={rested} />
+            <Tray size={slots.section} frame={rested} />
           ) : corner === 'points' ? (
             <Suspense>
-              <PointTable size={sectionSize} />
+              <Tempo value="now">
+                <PointTable size={slots.section} />
+              </Tempo>
             </Suspense>
           ) : (
-            <Drawing name="section" size={sectionSize} view={sectionView} />
+            <Drawing name="section" size={slots.section} view={section} />
           )}
         </Block>
       )}
     </main>
   );
 }
+
+const unseen: Size = { width: 100, height: 100 };
 
 const cornerNames: Readonly<Record<Corner, string>> = { section: 'Section', screens: 'Screens', points: 'Points' };
 const cornerSubs: Readonly<Record<Corner, string>> = {
@@ -302,33 +138,27 @@ const cornerSubs: Readonly<Record<Corner, string>> = {
   points: 'in every space',
 };
 
-/** A value once it has been the same for a while; under the hand, once that lets go or has held still for a second. */
+/** A value once it has been the same for a while. */
 function useAtRest<T>(value: T, milliseconds: number): T {
   const [rested, setRested] = useState(value);
   useEffect(() => {
-    const rest = () => setRested(value);
-    const timer = setTimeout(rest, handHolds() ? 1000 : milliseconds);
-    document.addEventListener('lostpointercapture', rest);
-    return () => {
-      clearTimeout(timer);
-      document.removeEventListener('lostpointercapture', rest);
-    };
+    const timer = setTimeout(() => setRested(value), milliseconds);
+    return () => clearTimeout(timer);
   }, [value, milliseconds]);
   return rested;
 }
 
-const sectionLight = ({ frame }: Situation): Vec3 => {
-  const { heading, right } = headingOf(frame);
-  return normalize(addScaled(addScaled([0, 0.66, 0], right, 0.62), heading, -0.42))!;
-};
-
 /** Why the picture is not what is asked for, with the mend. */
-function Trouble({ text, problem }: { text: string | null; problem: Problem | undefined }) {
-  const { project } = useSituation();
-  const mend = text === null && problem ? mendOf(problem, project) : null;
+function Trouble() {
+  const failed = useFailure((state) => state.message);
+  const { problem } = usePart(({ seen }) => ({ problem: seen.problems[0] ?? null }));
+  const { project } = currentSituation();
+  if (failed === null && !problem) return null;
+  const mend = failed === null ? mendOf(problem!, project) : null;
   return (
     <div className="stale-note" style={{ left: rulerX + 12, bottom: rulerY + 12 }} role="alert">
-      <b>{text === null ? 'This is the last camera that could be.' : 'No pictures here.'}</b> {text ?? problem!.message}{' '}
+      <b>{failed === null ? 'This is the last camera that could be.' : 'No pictures here.'}</b>{' '}
+      {failed ?? problem!.message}{' '}
       {mend && (
         <button className="plain-button" onClick={mend.run}>
           {mend.label}

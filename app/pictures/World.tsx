@@ -1,115 +1,42 @@
-import { worldToPixel } from '../../core/convert/project';
 import type { Vec2, Vec3 } from '../../core/math/vec3';
 import { flatCamera } from '../../formats/project';
 import { moveProbe } from '../shell/actions';
 import { useSituation } from '../state/derive';
-import { figure } from '../ui/figures';
-import { unitMark } from '../wording';
 import { setFocus, turnWorld, zoomAbout } from './camera2d';
 import { DrawingSheet, Furniture } from './Drawing';
-import { drawingPoint, pictureCorners, worldFrame, type DrawingView, type Size } from './drawings';
-import { GrabLine, Handle, type Move } from './Handle';
-import { around, place, textWidth, type Label, type Rect } from './labels';
-import { closed, dimensionMarks, n2, open, probeMarks, type Mark } from './marks';
-
-interface Word extends Label {
-  readonly text: string;
-  readonly className: string;
-}
+import { drawingPoint, type DrawingView, type Size } from './drawings';
+import { GrabLine, GripTempo, Handle, type Move } from './Handle';
+import { open } from './marks';
+import { worldMarks, worldPlaces } from './worldMarks';
 
 /** The plan of a flat world: all of it, with the camera's picture as a frame on it that can be taken hold of. */
 export function World({ size, view }: { size: Size; view: DrawingView }) {
   const situation = useSituation();
-  const { frame, chain, project } = situation;
-  const { focus, anchor } = flatCamera(project);
-  const drawing = worldFrame(view, size);
-  const at = (p: Vec3): Vec2 => {
-    const pixel = worldToPixel(drawing, p);
-    return pixel.ok ? pixel.value : [0, 0];
-  };
-  const corners = pictureCorners(frame, 0).map(at) as [Vec2, Vec2, Vec2, Vec2];
-  const [, lowerRight, upperRight, upperLeft] = corners;
-  const focused = at([...focus, 0]);
-  const probe = chain.ok ? at(chain.value.world) : null;
-  const { extents: e } = frame;
-  const mark = unitMark(project.unit);
-  const side = (v: number) => `${figure(v, Number.isInteger(v) ? 0 : v < 10 ? 2 : 1)} ${mark}`;
-  const words: Word[] = [];
-  const word = (key: string, text: string, p: Vec2, className: string) =>
-    words.push({ key, text, x: p[0], y: p[1], className, spots: around, width: textWidth(text) });
-  const taken: Rect[] = [focused, ...(probe ? [probe] : [])].map(([x, y]) => ({
-    x: x - 9,
-    y: y - 9,
-    width: 18,
-    height: 18,
-  }));
-  if (probe)
-    word(
-      'probe',
-      project.bodies.find(({ id }) => id === project.probe.body)?.name ?? 'Free point',
-      probe,
-      'lb b6 halo',
-    );
-  word('focus', 'focus', focused, 'se halo');
-  const { placed } = place(words, { x: 3, y: 3, width: size.width - 6, height: size.height - 6 }, taken);
-  // The dimension lines stand outside the frame, along its upper and its right edge.
-  const beside = (a: Vec2, b: Vec2, by: number): [Vec2, Vec2] => {
-    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-    const long = Math.hypot(dx, dy) || 1;
-    const [nx, ny] = [(dy / long) * by, (-dx / long) * by];
-    return [
-      [a[0] + nx, a[1] + ny],
-      [b[0] + nx, b[1] + ny],
-    ];
-  };
-  const [above, right] = [beside(upperLeft, upperRight, 9), beside(lowerRight, upperRight, -11)];
-  const marks: Mark[] = [
-    { className: 'fru', d: closed(corners) },
-    { className: 'frul', d: closed(corners) },
-    ...dimensionMarks(...above, side(e.right - e.left), { at: 0.27 }),
-    ...dimensionMarks(...right, side(e.top - e.bottom)),
-    {
-      className: 'anchor',
-      d: `M${n2(focused[0] - 9)} ${n2(focused[1])}h18M${n2(focused[0])} ${n2(focused[1] - 9)}v18`,
-    },
-    ...(probe ? probeMarks(probe, 5.5) : []),
-    ...placed.map(({ label, at: { x, y }, spot }): Mark => ({
-      className: label.className,
-      x,
-      y,
-      anchor: spot.anchor,
-      text: label.text,
-    })),
-  ];
   return (
-    <DrawingSheet name="plan" label="World" size={size} view={view} inked="on-water" marks={marks}>
+    <DrawingSheet
+      name="plan"
+      label="World"
+      size={size}
+      view={view}
+      inked="on-water"
+      marks={worldMarks(size, view, situation)}
+    >
       <Furniture shared={{ size, view }} situation={situation} />
-      <Grips
-        corners={corners}
-        focused={focused}
-        anchor={anchor}
-        probe={probe}
-        pointAt={(x, y) => drawingPoint(drawing, [x, y], [0, 0, 0])}
-      />
+      <GripTempo picture="plan">
+        <Grips size={size} view={view} />
+      </GripTempo>
     </DrawingSheet>
   );
 }
 
 /** What can be taken hold of: the focus, the edges of what is seen, the turn, the probe. */
-function Grips({
-  corners: [lowerLeft, lowerRight, upperRight, upperLeft],
-  focused,
-  anchor,
-  probe,
-  pointAt,
-}: {
-  corners: readonly [Vec2, Vec2, Vec2, Vec2];
-  focused: Vec2;
-  anchor: Vec2;
-  probe: Vec2 | null;
-  pointAt: (x: number, y: number) => Vec3;
-}) {
-  const { project, frame } = useSituation();
+function Grips({ size, view }: { size: Size; view: DrawingView }) {
+  const situation = useSituation();
+  const { project, frame } = situation;
+  const { drawing, corners, focused, probe } = worldPlaces(size, view, situation);
+  const [lowerLeft, lowerRight, upperRight, upperLeft] = corners;
+  const { anchor } = flatCamera(project);
+  const pointAt = (x: number, y: number): Vec3 => drawingPoint(drawing, [x, y], [0, 0, 0]);
   const { viewport: v } = frame;
   const { focus } = flatCamera(project);
   const middle = (a: Vec2, b: Vec2): Vec2 => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];

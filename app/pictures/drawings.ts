@@ -1,10 +1,8 @@
-import { create } from 'zustand';
 import type { Basis } from '../../core/camera/orientation';
 import { frameOf, type CameraFrame } from '../../core/camera/frame';
 import { pixelToPicture, pictureToParts, partsToWorld } from '../../core/convert/project';
 import { addScaled, cross, normalize, type Vec2, type Vec3 } from '../../core/math/vec3';
-import type { Project } from '../../formats/project';
-import type { Situation } from '../state/derive';
+import type { Situation } from '../state/situation';
 
 /*
  * Plan and Section are orthographic frames of the same core, over the drawing's own pixels. Where they are moved to and how large is no part of
@@ -19,22 +17,6 @@ export interface DrawingView {
   readonly unitsPerPixel: number;
 }
 
-interface OwnView extends DrawingView {
-  readonly of: string;
-}
-
-/** What a drawing is of: the user's view of one project says nothing of another. */
-export const drawnWorld = ({ id, camera }: Project): string => `${id} ${camera.kind}`;
-
-interface Drawings {
-  /** The user's own views, and of which project and kind of world each is; null stands for one that fits. */
-  readonly plan: OwnView | null;
-  readonly section: OwnView | null;
-  /** How often a fit was asked for. */
-  readonly fits: number;
-}
-export const useDrawings = create<Drawings>(() => ({ plan: null, section: null, fits: 0 }));
-
 const up: Vec3 = [0, 1, 0];
 
 /** The level direction that a camera looks along, and the level right of it; straight up or down, its head or feet say which. */
@@ -43,6 +25,9 @@ export function headingOf(frame: CameraFrame): { heading: Vec3; right: Vec3 } {
   const heading = level(frame.forward) ?? level(frame.up) ?? [0, 0, -1];
   return { heading, right: cross(heading, up) };
 }
+
+/** The lines on the ground of the plan, in world units; every fifth is heavier. */
+export const gridStep = 10;
 
 export interface Size {
   readonly width: number;

@@ -4,7 +4,8 @@ import { mat4, multiply, type Mat4 } from '../../core/math/mat4';
 import { dot, negate, sub, type Vec3 } from '../../core/math/vec3';
 import type { Tiles } from '../../formats/project';
 import { roundLength } from './drawings';
-import { drawnEdges, drawnStride, faceStride, toneOrder, type SceneBuffers } from './scene';
+import type { Color, Palette } from './palette';
+import { drawnEdges, drawnStride, faceStride, quadIndices, quadsOf, quadStride, type SceneBuffers } from './scene';
 import {
   chartFragment,
   faceFragment,
@@ -16,23 +17,6 @@ import {
   pointFragment,
   pointVertex,
 } from './shaders';
-
-type Color = readonly [number, number, number];
-
-export interface Palette {
-  readonly page: Color;
-  readonly sky: Color;
-  readonly water: Color;
-  readonly beyond: Color;
-  readonly grid: Color;
-  readonly rule: Color;
-  readonly ink: Color;
-  readonly ink2: Color;
-  readonly plate: Color;
-  readonly teal: Color;
-  /** Four tones for each of `toneOrder`, lit to shade. */
-  readonly tones: readonly Color[];
-}
 
 /** One picture on the canvas: where, seen by which frame, drawn how. */
 export interface Picture {
@@ -112,7 +96,7 @@ export class Renderer {
   private faces!: Program;
   private lines!: Program;
   private points!: Program;
-  private ground!: Program;
+  private grounds!: Partial<Record<Picture['style'], Program>>;
   private chart!: Program;
   private tileTexture!: WebGLTexture;
   private tiles: Tiles | null = null;
@@ -122,16 +106,25 @@ export class Renderer {
   private groundArray!: WebGLVertexArrayObject;
   private faceBuffer!: WebGLBuffer;
   private edgeBuffer!: WebGLBuffer;
+  /** The triangles of quads, and of how many: shared by all that is drawn as lines. */
+  private quadBuffer!: WebGLBuffer;
+  private quadRoom = 0;
   private pointArray!: WebGLVertexArrayObject;
   private pointBuffer!: WebGLBuffer;
   private scene: SceneBuffers | null = null;
   /** What stands on the canvas: a picture that has not changed is not drawn again. */
   private drawn: readonly string[] = [];
+  /** Signalled when the GPU has done what it was last given. */
+  private done: WebGLSync | null = null;
   private readonly names = new WeakMap<object, number>();
   private lastName = 0;
   private readonly strokeCount = 1100;
 
-  constructor(private readonly canvas: HTMLCanvasElement) {
+  /** `onRestored` is called when what the GPU had forgotten is there again and is to be drawn. */
+  constructor(
+    private readonly canvas: OffscreenCanvas,
+    onRestored: () => void,
+  ) {
     const gl = canvas.getContext('webgl2', { antialias: false, alpha: false, preserveDrawingBuffer: true });
     if (!gl) throw new Error('WebGL2 is not to be had in this browser');
     this.gl = gl;
@@ -139,7 +132,10 @@ export class Renderer {
     canvas.addEventListener('webglcontextlost', (event) => event.preventDefault());
     canvas.addEventListener('webglcontextrestored', () => {
       this.build();
-      if (this.scene) this.setScene(this.scene);
+      const { scene } = this;
+      this.scene = null;
+      if (scene) this.setScene(scene);
+      onRestored();
     });
   }
 
@@ -148,15 +144,14 @@ export class Renderer {
     this.faces = compile(gl, faceVertex, faceFragment, ['aPosition', 'aNormal', 'aTone', 'aFamily']);
     this.lines = compile(gl, lineVertex, lineFragment, ['aCorner', 'aStart', 'aEnd', 'aSilhouette', 'aFamily']);
     this.points = compile(gl, pointVertex, pointFragment, ['aPosition']);
-    this.ground = compile(gl, groundVertex, groundFragment, ['aCorner']);
+    this.grounds = {};
     this.chart = compile(gl, groundVertex, chartFragment, ['aCorner']);
     this.tileTexture = gl.createTexture();
     this.tiles = null;
 
-    const attribute = (index: number, size: number, stride: number, offset: number, divisor = 0) => {
+    const attribute = (index: number, size: number, stride: number, offset: number) => {
       gl.enableVertexAttribArray(index);
       gl.vertexAttribPointer(index, size, gl.FLOAT, false, stride * 4, offset * 4);
-      gl.vertexAttribDivisor(index, divisor);
     };
     const buffer = (data?: Float32Array) => {
       const made = gl.createBuffer();
@@ -170,14 +165,14 @@ export class Renderer {
       fill();
       return made;
     };
-    const corners = new Float32Array([0, -1, 1, -1, 0, 1, 1, 1]);
-    const lineArray = (instances: WebGLBuffer) =>
+    this.quadBuffer = gl.createBuffer();
+    this.quadRoom = 0;
+    const lineArray = (quads: WebGLBuffer) =>
       array(() => {
-        buffer(corners);
-        attribute(0, 2, 2, 0);
-        gl.bindBuffer(gl.ARRAY_BUFFER, instances);
-        [3, 3, 1, 1].reduce((offset, size, i) => {
-          attribute(i + 1, size, drawnStride, offset, 1);
+        gl.bindBuffer(gl.ELEMENT_ARRAY_BUFFER, this.quadBuffer);
+        gl.bindBuffer(gl.ARRAY_BUFFER, quads);
+        [2, 3, 3, 1, 1].reduce((offset, size, i) => {
+          attribute(i, size, quadStride, offset);
           return offset + size;
         }, 0);
       });
@@ -197,7 +192,7 @@ export class Renderer {
       gl.bindBuffer(gl.ARRAY_BUFFER, this.pointBuffer);
       attribute(0, 3, 3, 0);
     });
-    this.strokeArray = lineArray(buffer(strokes(170, this.strokeCount)));
+    this.strokeArray = lineArray(buffer(quadsOf(strokes(170, this.strokeCount))));
     this.groundArray = array(() => {
       buffer(new Float32Array([-1, -1, 1, -1, -1, 1, 1, 1]));
       attribute(0, 2, 2, 0);
@@ -206,6 +201,7 @@ export class Renderer {
   }
 
   setScene(scene: SceneBuffers): void {
+    if (scene === this.scene) return;
     const { gl } = this;
     this.scene = scene;
     gl.bindBuffer(gl.ARRAY_BUFFER, this.faceBuffer);
@@ -213,6 +209,18 @@ export class Renderer {
     gl.bindBuffer(gl.ARRAY_BUFFER, this.pointBuffer);
     gl.bufferData(gl.ARRAY_BUFFER, scene.points as Float32Array<ArrayBuffer>, gl.STATIC_DRAW);
     this.drawn = [];
+  }
+
+  /**
+   * Whether the GPU has done what it was last given. Given more before that, a slow one would have the whole browser wait for pictures that are overtaken when they are shown.
+   */
+  get ready(): boolean {
+    const { gl, done } = this;
+    if (!done) return true;
+    if (gl.getSyncParameter(done, gl.SYNC_STATUS) !== gl.SIGNALED && !gl.isContextLost()) return false;
+    gl.deleteSync(done);
+    this.done = null;
+    return true;
   }
 
   /** Draws the pictures; `size` is the canvas in CSS pixels, `pixel` how many device pixels one of them is. */
@@ -234,8 +242,10 @@ export class Renderer {
       gl.clear(gl.COLOR_BUFFER_BIT);
     }
     gl.enable(gl.SCISSOR_TEST);
+    let given = !same;
     pictures.forEach((picture, i) => {
       if (same && keys[i] === this.drawn[i]) return;
+      given = true;
       const { rect } = picture;
       const [x, y] = [Math.round(rect.x * pixel), Math.round((size.height - rect.y - rect.height) * pixel)];
       const [w, h] = [Math.round(rect.width * pixel), Math.round(rect.height * pixel)];
@@ -245,6 +255,9 @@ export class Renderer {
       this.drawOne(picture, palette, scene, [w, h], pixel);
     });
     this.drawn = keys;
+    if (!given) return;
+    this.done = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
+    gl.flush();
   }
 
   /** A number that stands for an object for as long as it is the same one. */
@@ -292,7 +305,7 @@ export class Renderer {
     const chosen = drawnEdges(scene.edges, this.eyeUniform(picture, scene));
     const edges = chosen.length / drawnStride;
     gl.bindBuffer(gl.ARRAY_BUFFER, this.edgeBuffer);
-    gl.bufferData(gl.ARRAY_BUFFER, chosen as Float32Array<ArrayBuffer>, gl.DYNAMIC_DRAW);
+    gl.bufferData(gl.ARRAY_BUFFER, quadsOf(chosen) as Float32Array<ArrayBuffer>, gl.DYNAMIC_DRAW);
     const widths: [number, number] = picture.style === 'main' ? [0.95, 0.45] : [0.75, 0.35];
     const layers =
       emphasis === null
@@ -442,7 +455,11 @@ export class Renderer {
     gl.uniform1f(lines.uniform('uFar'), o.far);
     gl.uniform1f(lines.uniform('uGround'), o.ground);
     gl.bindVertexArray(o.array);
-    gl.drawArraysInstanced(gl.TRIANGLE_STRIP, 0, 4, o.count);
+    if (o.count > this.quadRoom) {
+      this.quadRoom = Math.max(o.count, 2 * this.quadRoom, 2048);
+      gl.bufferData(gl.ELEMENT_ARRAY_BUFFER, quadIndices(this.quadRoom) as Uint32Array<ArrayBuffer>, gl.STATIC_DRAW);
+    }
+    gl.drawElements(gl.TRIANGLES, 6 * o.count, gl.UNSIGNED_INT, 0);
     gl.depthMask(true);
   }
 
@@ -514,8 +531,9 @@ export class Renderer {
     size: readonly [number, number],
     pixel: number,
   ): void {
-    const { gl, ground } = this;
+    const { gl } = this;
     const { frame, style } = picture;
+    const ground = (this.grounds[style] ??= compile(gl, groundVertex, groundFragment(style), ['aCorner']));
     const { extents: e } = frame;
     const perspective = frame.kind === 'perspective';
     const k = perspective ? 1 / frame.near : 1;
@@ -537,8 +555,6 @@ export class Renderer {
     gl.uniform1i(ground.uniform('uHasGround'), picture.ground === null ? 0 : 1);
     gl.uniform1f(ground.uniform('uFar'), style === 'main' && frame.far !== null ? frame.far : 1e30);
     gl.uniform1f(ground.uniform('uPixel'), pixel);
-    gl.uniform1i(ground.uniform('uLining'), style === 'plan' ? 1 : 0);
-    gl.uniform1i(ground.uniform('uElevation'), style === 'section' ? 1 : 0);
     const line = horizonLine(frame, [0, 1, 0]);
     if (line) {
       // The line's value divided by its slope per device pixel is a distance in device pixels.
@@ -570,34 +586,4 @@ export class Renderer {
     gl.bindVertexArray(this.groundArray);
     gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
   }
-}
-
-const token = (style: CSSStyleDeclaration, name: string): Color => {
-  const hex = style.getPropertyValue(`--${name}`).trim();
-  return [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as unknown as Color;
-};
-
-const palettes = new Map<string, Palette>();
-
-/** The palette of a theme that is in force, read from the page's own tokens once. */
-export function paletteOf(theme: string, element: Element): Palette {
-  const known = palettes.get(theme);
-  if (known) return known;
-  const style = getComputedStyle(element);
-  const get = (name: string) => token(style, name);
-  const palette = {
-    page: get('bg'),
-    sky: get('sky'),
-    water: get('water'),
-    beyond: get('water2'),
-    grid: get('grat'),
-    rule: get('hair'),
-    ink: get('ink'),
-    ink2: get('ink2'),
-    plate: get('plate'),
-    teal: get('teal'),
-    tones: toneOrder.flatMap((tone) => [0, 1, 2, 3].map((i) => get(`${tone}${i}`))),
-  };
-  palettes.set(theme, palette);
-  return palette;
 }

@@ -2,10 +2,9 @@ import { triangulate, type TriangleMesh } from '../../core/bodies/mesh';
 import type { PlacedBody } from '../../core/bodies/body';
 import { linearDeterminant, transformPoint } from '../../core/math/mat4';
 import { cross, length, sub, type Vec3 } from '../../core/math/vec3';
-import type { ProjectBody, Tone } from '../../formats/project';
+import type { ProjectBody } from '../../formats/project';
 import { edgesOf } from './edges';
-
-export const toneOrder: readonly Tone[] = ['stone', 'white', 'dark', 'roof', 'glass'];
+import { toneOrder } from './palette';
 
 /** Bodies as the buffers that the renderer takes. Positions are relative to `origin`, in singles. */
 export interface SceneBuffers {
@@ -156,4 +155,33 @@ export function drawnEdges(edges: Float32Array, eye: readonly [number, number, n
     n += drawnStride;
   }
   return out.subarray(0, n);
+}
+
+/** Per vertex: which corner (x 0 at a, 1 at b; y −1 or 1 for the side), then the whole line as above. */
+export const quadStride = 2 + drawnStride;
+
+/** Lines as four vertices each, for the GPU to draw out to their width: an instance for each would cost a slow one more than all their pixels. */
+export function quadsOf(lines: Float32Array): Float32Array {
+  const count = lines.length / drawnStride;
+  const out = new Float32Array(4 * count * quadStride);
+  for (let i = 0; i < 4 * count; i++) {
+    const at = i * quadStride;
+    const corner = i % 4;
+    out[at] = corner % 2;
+    out[at + 1] = corner < 2 ? -1 : 1;
+    const from = Math.floor(i / 4) * drawnStride;
+    for (let k = 0; k < drawnStride; k++) out[at + 2 + k] = lines[from + k]!;
+  }
+  return out;
+}
+
+/** The two triangles of each of so many quads, as indices. */
+export function quadIndices(count: number): Uint32Array {
+  const out = new Uint32Array(6 * count);
+  for (let i = 0; i < count; i++)
+    out.set(
+      [0, 1, 2, 2, 1, 3].map((k) => 4 * i + k),
+      6 * i,
+    );
+  return out;
 }

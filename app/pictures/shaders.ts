@@ -1,7 +1,6 @@
-/* All positions are relative to the scene's origin. Lines are drawn as quads of a width in device pixels, softened by their own coverage. */
+import { gridStep } from './drawings';
 
-/** The lines on the ground, in world units; every fifth is heavier. */
-export const gridStep = 10;
+/* All positions are relative to the scene's origin. Lines are drawn as quads of a width in device pixels, softened by their own coverage. */
 
 export const faceVertex = `#version 300 es
 in vec3 aPosition; in vec3 aNormal; in float aTone; in float aFamily;
@@ -65,7 +64,7 @@ void main() {
 /** Edges of bodies, and the strokes on the water. */
 export const lineVertex = `#version 300 es
 in vec2 aCorner;              // x: 0 at a, 1 at b; y: side
-in vec3 aStart; in vec3 aEnd; in float aSilhouette; in float aFamily;
+in vec3 aStart; in vec3 aEnd; in float aSilhouette; in float aFamily; // the whole line's, at each of its four corners
 uniform mat4 uViewProjection; uniform vec4 uEye; uniform vec4 uGaze; // gaze: forward, and minus forward·eye
 uniform vec2 uViewport; uniform float uPixel; uniform vec2 uWidths; uniform float uNear; uniform int uFamily;
 uniform int uKind;            // 0 edges, 1 beyond the far limit, 2 strokes on the water
@@ -135,12 +134,14 @@ export const groundVertex = `#version 300 es
 in vec2 aCorner; out vec2 vPicture;
 void main() { vPicture = aCorner; gl_Position = vec4(aCorner, 1.0, 1.0); }`;
 
-export const groundFragment = `#version 300 es
+/** One for each style of picture: what is not in it costs nothing where a branch that is not taken is walked all the same. */
+export const groundFragment = (style: 'main' | 'plan' | 'section'): string => `#version 300 es
+#define ${style.toUpperCase()}
 precision highp float; precision highp int;
 in vec2 vPicture;
 uniform vec4 uExtents;        // half width, middle, half height, middle: right and up at one unit ahead
 uniform vec3 uRight, uUp, uForward, uEyePoint; uniform bool uPerspective;
-uniform float uGround, uFar, uPixel; uniform bool uHasGround, uLining, uElevation;
+uniform float uGround, uFar, uPixel; uniform bool uHasGround;
 uniform vec3 uHorizon;        // constant, across, upward: device pixels above the horizon
 uniform vec3 uSky, uWater, uBeyond, uGrid, uRule;
 uniform vec2 uGridOrigin;
@@ -162,7 +163,7 @@ void main() {
   vec2 p = origin.xz + direction.xz * t + uGridOrigin;
   vec2 fw = fwidth(p);
   bool water = uHasGround && t > 0.0 && t < 1e7;
-  if (uElevation) {
+#ifdef SECTION
     // Seen level: below the surface is water, with rules that widen downward.
     float below = (uGround - origin.y) / uUnitsPerPixel;
     if (uHasGround && below > 0.0) {
@@ -170,11 +171,13 @@ void main() {
       float y = 3.0, stride = 2.4;
       for (int i = 0; i < 24; i++) { float d = abs(below - y * uPixel); c = mix(c, uGrid, 0.18 * clamp(1.0 * uPixel * 0.5 + 0.5 - d, 0.0, 1.0)); stride += 0.85; y += stride; }
     }
-  } else if (water) {
+#else
+  if (water) {
     c = t > uFar ? uBeyond : uWater;
     float minor = gridLine(p, fw, ${gridStep}.0, 0.6), major = gridLine(p, fw, ${5 * gridStep}.0, 0.6);
     if (t <= uFar) c = mix(c, uGrid, max(minor * 0.24, major * 0.42));
-    if (uLining) {
+#ifdef PLAN
+    {
       float d = 1e9;
       for (int i = 0; i < 16; i++) {
         if (i >= uBlockCount) break;
@@ -188,6 +191,7 @@ void main() {
       if (px < 9.7) c = mix(uWater, c, px < 0.0 ? 1.0 : 0.0);
       for (int i = 0; i < 4; i++) c = mix(c, uGrid, strength[i] * clamp(1.0 - abs(px - at[i]) * uPixel, 0.0, 1.0));
     }
+#endif
   } else if (uHasGround) {
     float s = (uHorizon.x + uHorizon.y * vPicture.x + uHorizon.z * vPicture.y) / uPixel;
     float y = 3.5, stride = 3.0;
@@ -196,6 +200,7 @@ void main() {
       stride += 1.1; y += stride;
     }
   }
+#endif
   color = vec4(c, 1.0);
 }`;
 

@@ -14,8 +14,8 @@ import { ConventionsChip } from './ConventionsSheet';
 import { PopOver, leaveFocus } from '../ui/PopOver';
 
 export function Header() {
-  const past = useDocument((state) => state.past);
-  const future = useDocument((state) => state.future);
+  const undone = useDocument(({ past }) => past.at(-1)?.name);
+  const redone = useDocument(({ future }) => future.at(-1)?.name);
   const theme = themeInForce(useSettings((state) => state.theme));
   return (
     <header className="header">
@@ -32,18 +32,18 @@ export function Header() {
         <button
           className="tool"
           onClick={undo}
-          disabled={!past.length}
+          disabled={undone === undefined}
           aria-label="Undo"
-          title={past.length ? `Undo: ${past.at(-1)!.name}` : 'Nothing to undo'}
+          title={undone === undefined ? 'Nothing to undo' : `Undo: ${undone}`}
         >
           <Undo />
         </button>
         <button
           className="tool"
           onClick={redo}
-          disabled={!future.length}
+          disabled={redone === undefined}
           aria-label="Redo"
-          title={future.length ? `Redo: ${future.at(-1)!.name}` : 'Nothing to redo'}
+          title={redone === undefined ? 'Nothing to redo' : `Redo: ${redone}`}
         >
           <Redo />
         </button>

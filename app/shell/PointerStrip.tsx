@@ -1,5 +1,7 @@
 import { useSituation } from '../state/derive';
-import { readPointer, usePointer } from '../state/pointer';
+import { reading as paced } from '../state/pace';
+import { usePointer } from '../state/pointer';
+import { readPointer } from '../state/reading';
 import { figure } from '../ui/figures';
 import { Arrow } from '../ui/icons';
 import type { Vec3 } from '../../core/math/vec3';
@@ -8,7 +10,8 @@ import { reasonSentence } from '../wording';
 /** The pointer in every space at once. Reads nothing that would re-render the sheet. */
 export function PointerStrip() {
   const situation = useSituation();
-  const { css, here } = usePointer();
+  const css = paced.strip((state) => state.css);
+  const here = usePointer((state) => state.here);
   const { expression: e, project, roots, frame, flat, points } = situation;
   const reading = readPointer(situation, css);
   const ndc = e.toNdc({ across: reading.picture[0], upward: reading.picture[1], shares: { near: 1, far: 0 } });
@@ -21,70 +24,72 @@ export function PointerStrip() {
   const screen = e.toScreen(frame.viewport, ...reading.picture);
   return (
     <footer className="strip" aria-label="Pointer">
-      <span>
-        <b>Pointer</b> <output data-testid="pointer-css">{screen.map((v) => figure(v, 1)).join(', ')}</output>{' '}
-        <u>css</u>
-      </span>
-      <Arrow />
-      <span>
-        <output data-testid="pointer-framebuffer">{reading.framebuffer.map((v) => figure(v, 1)).join(', ')}</output>{' '}
-        <u>px</u>
-      </span>
-      <Arrow />
-      <span>
-        <b>NDC</b> <output data-testid="pointer-ndc">{[ndc[0], ndc[1]].map((v) => figure(v, 3)).join(', ')}</output>
-      </span>
-      {reading.ground && (
-        <>
-          <Arrow />
-          <span>
-            <b>{reading.ground.name}</b>{' '}
-            <output
-              data-testid="pointer-ground"
-              title={reading.ground.ok ? undefined : reasonSentence[reading.ground.reason]}
-            >
-              {reading.ground.ok ? point(reading.ground.value) : 'not met'}
-            </output>
-          </span>
-        </>
-      )}
-      {reading.tile && (
-        <>
-          <Arrow />
-          <span>
-            <b>{reading.tile.name}</b>{' '}
-            <output data-testid="pointer-tile">
-              {reading.tile.value === null ? 'land' : figure(reading.tile.value, 1)}
-            </output>
-          </span>
-        </>
-      )}
-      {flat ? (
-        reading.hit && (
+      <div className="alone">
+        <span>
+          <b>Pointer</b> <output data-testid="pointer-css">{screen.map((v) => figure(v, 1)).join(', ')}</output>{' '}
+          <u>css</u>
+        </span>
+        <Arrow />
+        <span>
+          <output data-testid="pointer-framebuffer">{reading.framebuffer.map((v) => figure(v, 1)).join(', ')}</output>{' '}
+          <u>px</u>
+        </span>
+        <Arrow />
+        <span>
+          <b>NDC</b> <output data-testid="pointer-ndc">{[ndc[0], ndc[1]].map((v) => figure(v, 3)).join(', ')}</output>
+        </span>
+        {reading.ground && (
           <>
             <Arrow />
-            <b data-testid="pointer-hit">{nameOf(reading.hit.body)}</b>
+            <span>
+              <b>{reading.ground.name}</b>{' '}
+              <output
+                data-testid="pointer-ground"
+                title={reading.ground.ok ? undefined : reasonSentence[reading.ground.reason]}
+              >
+                {reading.ground.ok ? point(reading.ground.value) : 'not met'}
+              </output>
+            </span>
           </>
-        )
-      ) : (
-        <>
-          <Arrow />
-          {reading.hit ? (
+        )}
+        {reading.tile && (
+          <>
+            <Arrow />
             <span>
-              <b>{nameOf(reading.hit.body)}</b> <output data-testid="pointer-hit">{point(reading.hit.point)}</output>{' '}
-              <u>range</u> {figure(reading.hit.distance, 2)}
+              <b>{reading.tile.name}</b>{' '}
+              <output data-testid="pointer-tile">
+                {reading.tile.value === null ? 'land' : figure(reading.tile.value, 1)}
+              </output>
             </span>
-          ) : (
-            <span>
-              <b>ray</b> <output data-testid="pointer-hit">{point(reading.direction, 3)}</output>
-            </span>
-          )}
-        </>
-      )}
-      {!here && <span className="held">held where it left the picture</span>}
-      <span className="right">
-        {project.bodies.length} {project.bodies.length === 1 ? 'body' : 'bodies'}, {project.unit}
-      </span>
+          </>
+        )}
+        {flat ? (
+          reading.hit && (
+            <>
+              <Arrow />
+              <b data-testid="pointer-hit">{nameOf(reading.hit.body)}</b>
+            </>
+          )
+        ) : (
+          <>
+            <Arrow />
+            {reading.hit ? (
+              <span>
+                <b>{nameOf(reading.hit.body)}</b> <output data-testid="pointer-hit">{point(reading.hit.point)}</output>{' '}
+                <u>range</u> {figure(reading.hit.distance, 2)}
+              </span>
+            ) : (
+              <span>
+                <b>ray</b> <output data-testid="pointer-hit">{point(reading.direction, 3)}</output>
+              </span>
+            )}
+          </>
+        )}
+        {!here && <span className="held">held where it left the picture</span>}
+        <span className="right">
+          {project.bodies.length} {project.bodies.length === 1 ? 'body' : 'bodies'}, {project.unit}
+        </span>
+      </div>
     </footer>
   );
 }

@@ -7,7 +7,7 @@ import {
 } from '../../core/visibility/visibility';
 import type { PlacedBody } from '../../core/bodies/body';
 import { answer, noAnswer, type Answer } from '../../core/reasons';
-import type { Situation } from './derive';
+import type { Situation } from './situation';
 
 /** How far inside the border a marker for something off the picture stands, in CSS pixels. */
 export const markerInset = 18;

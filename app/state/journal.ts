@@ -31,18 +31,38 @@ export function live(): void {
   void navigator.locks?.request(lockOf(tab), () => new Promise<never>(() => undefined)).catch(() => undefined);
 }
 
-/** Notes a project's last state, which goes on from a revision on the shelf. One that is too long, or finds no room, is left to the shelf alone. */
-export function note(project: { readonly bodies: object }, revision: number | null): void {
-  if (tooLong.has(project.bodies)) return;
+/** The text of a project, by its parts: most are as they were when the last one was written. */
+const texts = new WeakMap<object, string>();
+function textOf(part: unknown): string | undefined {
+  if (typeof part !== 'object' || part === null) return JSON.stringify(part);
+  const known = texts.get(part) ?? JSON.stringify(part);
+  texts.set(part, known);
+  return known;
+}
+const textOfProject = (project: object): string =>
+  `{${Object.entries(project)
+    .flatMap(([key, part]) => {
+      const text = textOf(part);
+      return text === undefined ? [] : [`${JSON.stringify(key)}:${text}`];
+    })
+    .join()}}`;
+
+/** Notes a project's last state, which goes on from a revision on the shelf. One that is too long, or finds no room, is left to the shelf alone: then false. */
+export function note(project: { readonly bodies: object }, revision: number | null): boolean {
+  if (tooLong.has(project.bodies)) return false;
   try {
-    const text = JSON.stringify({ by: tab, revision, at: Date.now(), project } satisfies Unkept);
-    if (text.length > longest) {
-      tooLong.add(project.bodies);
-      strike();
-    } else window.localStorage.setItem(prefix + tab, text);
+    const head = JSON.stringify({ by: tab, revision, at: Date.now() } satisfies Omit<Unkept, 'project'>);
+    const text = `${head.slice(0, -1)},"project":${textOfProject(project)}}`;
+    if (text.length <= longest) {
+      window.localStorage.setItem(prefix + tab, text);
+      return true;
+    }
+    tooLong.add(project.bodies);
   } catch {
-    strike();
+    // No room.
   }
+  strike();
+  return false;
 }
 
 /** Takes a note away, when what it says lies on the shelf: this tab's own, or that of one that is no more. */

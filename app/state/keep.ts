@@ -16,8 +16,11 @@ export const useKeeping = create<{
 }>(() => ({ state: 'kept', message: null, lack: null }));
 
 const pause = 250;
-/** During a gesture changes come faster than they are worth writing down one by one: then a few times a second, however long it lasts; a killed tab is to lose no more than the last second, on a slow machine too. */
-const heldPause = 350;
+/**
+ * During a gesture changes come faster than they are worth writing down one by one: then a few times a second, however long it lasts; a killed tab is to lose no more than the
+ * last second, on a slow machine too. What is noted has time.
+ */
+const heldPause = { noted: 800, otherwise: 350 };
 /** How soon to try again when the shelf would not take it. */
 const again = 5000;
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -73,12 +76,13 @@ const keep = (project: Project): Promise<void> => {
 };
 
 /** How soon after one change the next is noted: a note takes a part of a frame. */
-const noteEvery = 120;
-let noted = -Infinity;
+const noteEvery = 200;
+/** What was noted last, and when; null where it could not be. */
+let noted: { readonly project: Project; readonly at: number } | null = null;
 /** Notes a state at once, which the shelf is yet to have. */
 function noteDown(project: Project): void {
-  noted = performance.now();
-  note(project, seen.get(project.id) ?? null);
+  if (noted?.project === project) return;
+  noted = note(project, seen.get(project.id) ?? null) ? { project, at: performance.now() } : null;
 }
 
 async function writeDown(project: Project): Promise<void> {
@@ -191,8 +195,8 @@ export async function openShelf(): Promise<void> {
     // A project that gives way to another is written before it is out of sight.
     if (before && before.id !== now.id && useKeeping.getState().state === 'unsaved') void keep(before);
     if (useKeeping.getState().state === 'kept') useKeeping.setState({ state: 'unsaved' });
-    if (performance.now() - noted > noteEvery) noteDown(now);
-    keepIn(gesture === null ? pause : heldPause);
+    if (!noted || performance.now() - noted.at > noteEvery) noteDown(now);
+    keepIn(gesture === null ? pause : heldPause[noted ? 'noted' : 'otherwise']);
   });
   // On the first visit: what is open stands in the list of projects before anything is changed.
   if (!seen.has(project.id)) void keep(project);

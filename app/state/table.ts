@@ -5,7 +5,8 @@ import type { CameraFrame } from '../../core/camera/frame';
 import type { Conventions } from '../../core/conventions/conventions';
 import type { Problem } from '../../core/reasons';
 import type { PointsWorker, TableOfPoints } from '../workers/points';
-import { currentSituation, situationOf } from './derive';
+import { currentSituation } from './derive';
+import { situationOf } from './situation';
 import { useDocument } from './document';
 import { keepPoints, keptPoints } from './keep';
 

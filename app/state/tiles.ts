@@ -2,7 +2,7 @@ import { onScreenAxis, tileEdges, type TileEdge } from '../../core/convert/scrol
 import type { Vec2 } from '../../core/math/vec3';
 import { translationOf } from '../../formats/camera';
 import { flatCamera, type Tiles } from '../../formats/project';
-import type { Situation } from './derive';
+import type { Situation } from './situation';
 
 /** How many rows a map has. */
 export const rowsOf = ({ values, columns }: Tiles): number => values.length / columns;

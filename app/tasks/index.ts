@@ -11,13 +11,6 @@ export interface TaskCommand {
   readonly world?: 'space' | 'flat';
 }
 
-/** What a task's overlay is told: the picture's size on the page, and CSS pixels of the page per pixel of the viewport. */
-export interface OverlayProps {
-  readonly width: number;
-  readonly height: number;
-  readonly scale: number;
-}
-
 export interface Task {
   readonly name: string;
   readonly route: string;
@@ -25,8 +18,6 @@ export interface Task {
   readonly key: string;
   /** What the task shows, or null while it does not exist. */
   readonly Sheet: ComponentType | null;
-  /** What it adds to the camera's picture. */
-  readonly Overlay?: ComponentType<OverlayProps>;
   /** What stands beside the plan until the user wants something else there. */
   readonly corner?: Corner;
   /** What it can do by name, from any task. */
@@ -35,7 +26,7 @@ export interface Task {
 
 const planned = (name: string, key: string): Task => ({ name, route: name.toLowerCase(), key, Sheet: null });
 
-/** The tasks in the order in which the work is done. A new task is a folder and its line here. */
+/** The tasks in the order in which the work is done. A new task is a folder and its line here, and one in `overlays.ts` if it draws on the camera's picture. */
 export const tasks: readonly Task[] = [
   frame,
   convert,

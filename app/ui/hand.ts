@@ -1,15 +1,26 @@
-/** Keeps the page's `data-held` in step with whether the hand holds something: whatever is dragged has captured the pointer. Its value is the picture that the thing is in. */
-export function followHand(): void {
-  document.addEventListener('gotpointercapture', ({ target }) => {
-    document.documentElement.dataset.held =
-      (target as Element).closest<HTMLElement>('[data-picture]')?.dataset.picture ?? '';
-  });
-  document.addEventListener('lostpointercapture', () => delete document.documentElement.dataset.held);
+/** What the hand holds: in which picture it is, if in one, and whether it is a thing that can be taken elsewhere rather than the picture itself. */
+export interface Held {
+  readonly picture: string | null;
+  readonly grip: boolean;
 }
 
-/** Whether the hand holds something now. */
-export const handHolds = (): boolean => document.documentElement.hasAttribute('data-held');
+let held: Held | null = null;
 
-/** The picture that it holds something in: its name, or null. */
-export const heldPicture = (): string | null =>
-  (typeof document !== 'undefined' && document.documentElement.dataset.held) || null;
+/** Keeps in step with whether the hand holds something: whatever is dragged has captured the pointer. */
+export function followHand(): void {
+  document.addEventListener('gotpointercapture', ({ target }) => {
+    const element = target as Element;
+    held = {
+      picture: element.closest<HTMLElement>('[data-picture]')?.dataset.picture ?? null,
+      grip: element.closest('.handle') !== null,
+    };
+    document.documentElement.dataset.held = held.picture ?? '';
+  });
+  document.addEventListener('lostpointercapture', () => {
+    held = null;
+    delete document.documentElement.dataset.held;
+  });
+}
+
+/** What it holds now, or null. */
+export const handHolds = (): Held | null => held;

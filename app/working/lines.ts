@@ -4,7 +4,7 @@ import { pictureToWorld } from '../../core/convert/unproject';
 import { pixelToPicture, rayThrough, sizeAt, worldToParts } from '../../core/convert/project';
 import { addScaled, dot } from '../../core/math/vec3';
 import { depthChoiceOf } from '../../formats/camera';
-import type { Situation } from '../state/derive';
+import type { Situation } from '../state/situation';
 import { edges, flat, flatBack } from './flat';
 import { four, letters, scaleLines, type Facts, type Maker, type Subject } from './maker';
 import { between, normal } from './nodes';

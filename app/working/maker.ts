@@ -1,5 +1,5 @@
 import type { CameraFrame } from '../../core/camera/frame';
-import type { Situation } from '../state/derive';
+import type { Situation } from '../state/situation';
 import type { Line, Typesetter } from './tex';
 
 /** What a working is of, where the project alone does not say: a body, another node's space, an axis, a pointer on the page. */

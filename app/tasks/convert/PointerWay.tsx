@@ -12,9 +12,10 @@ import { pictureToPixel } from '../../../core/convert/project';
 import type { Vec2 } from '../../../core/math/vec3';
 import { pointerPath } from '../../../formats/camera';
 import type { Project } from '../../../formats/project';
-import { Paced, useSituation } from '../../state/derive';
+import { Tempo, useSituation } from '../../state/derive';
 import { edit } from '../../state/document';
-import { readPointer, usePointer } from '../../state/pointer';
+import { usePointer } from '../../state/pointer';
+import { readPointer } from '../../state/reading';
 import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
 import { Fold } from '../../ui/Fold';
@@ -40,9 +41,9 @@ export function PointerWay() {
   return (
     <Fold id="pointer" title="The pointer’s way" aside="page to NDC">
       {/* In step with the pointer, as the picture is. */}
-      <Paced value={false}>
+      <Tempo value="now">
         <Way />
-      </Paced>
+      </Tempo>
     </Fold>
   );
 }

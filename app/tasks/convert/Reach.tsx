@@ -3,7 +3,8 @@ import { pixelDerivative, pixelVelocity } from '../../../core/convert/derivative
 import { pixelsPerUnit, pixelToPicture } from '../../../core/convert/project';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import { familyBounds, markerInset } from '../../state/bounds';
-import { useSituation, type Situation } from '../../state/derive';
+import { useSituation } from '../../state/derive';
+import type { Situation } from '../../state/situation';
 import { useSelection } from '../../state/selection';
 import { copy } from '../../ui/clipboard';
 import { figure, plain } from '../../ui/figures';

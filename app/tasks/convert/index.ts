@@ -6,5 +6,4 @@ export const convert: Task = {
   route: 'convert',
   key: '2',
   Sheet: lazy(() => import('./Sheet').then(({ ConvertSheet }) => ({ default: ConvertSheet }))),
-  Overlay: lazy(() => import('./Overlay').then(({ ConvertOverlay }) => ({ default: ConvertOverlay }))),
 };

@@ -9,7 +9,8 @@ import type { PlacedBody } from '../../../core/bodies/body';
 import { wholeZoomFor } from '../../../core/camera/camera2d';
 import { flatCamera, type ProjectCamera3d } from '../../../formats/project';
 import { showAt, wholeStep, zoomAbout } from '../../pictures/camera2d';
-import { currentSituation, type Situation } from '../../state/derive';
+import { currentSituation } from '../../state/derive';
+import type { Situation } from '../../state/situation';
 import { useSelection } from '../../state/selection';
 import { editCamera, editCamera2d } from '../../state/document';
 
