@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { triangulate } from '../../core/bodies/mesh';
 import { edgesOf } from './edges';
-import { drawnEdges, drawnStride, edgeStride } from './scene';
+import { drawnEdges, drawnStride, edgeStride, quadIndices, quadsOf, quadStride } from './scene';
 
 const cube = triangulate({ kind: 'box', size: [2, 2, 2] });
 const buffer = (edges: ReturnType<typeof edgesOf>) =>
@@ -48,5 +48,23 @@ describe('the edges of a drawing', () => {
       silhouettes: 4,
       creases: 0,
     });
+  });
+  it('are given to the GPU as quads: each line at its four corners, in two triangles of one sense', () => {
+    const lines = Float32Array.from({ length: 3 * drawnStride }, (_, i) => i);
+    const quads = quadsOf(lines);
+    const vertex = (i: number) => [...quads.subarray(i * quadStride, (i + 1) * quadStride)];
+    const areas = (count: number) => {
+      const indices = quadIndices(count);
+      return Array.from({ length: indices.length / 3 }, (_, t) => {
+        const [a, b, c] = [...indices.subarray(3 * t, 3 * t + 3)].map(vertex) as [number[], number[], number[]];
+        expect(a.slice(2)).toEqual(b.slice(2));
+        expect(b.slice(2)).toEqual(c.slice(2));
+        return ((b[0]! - a[0]!) * (c[1]! - a[1]!) - (b[1]! - a[1]!) * (c[0]! - a[0]!)) / 2;
+      });
+    };
+    // Each quad is 1 along and 2 across: two halves of it.
+    expect(areas(3)).toEqual([1, 1, 1, 1, 1, 1]);
+    for (let i = 0; i < 12; i++)
+      expect(vertex(i).slice(2)).toEqual([...lines.subarray(Math.floor(i / 4) * drawnStride).subarray(0, drawnStride)]);
   });
 });

@@ -49,10 +49,7 @@ const fallback = (viewport: Project['viewport'], flat: boolean): CameraFrame => 
 let lastGood: { id: string; frame: CameraFrame } | null = null;
 const seenOf = memo((camera: Project['camera'], viewport: Project['viewport'], id: string, e: Expression): Seen => {
   const made = projectFrame({ camera, viewport }, e);
-  if (made.ok) {
-    lastGood = { id, frame: made.value };
-    return { frame: made.value, problems: [] };
-  }
+  if (made.ok) return { frame: made.value, problems: [] };
   const frame = lastGood?.id === id ? lastGood.frame : fallback(viewport, camera.kind === '2d');
   return { frame, problems: made.problems };
 });
@@ -158,13 +155,20 @@ function remembered<K extends object, R>(compute: (key: K) => R): (key: K) => R 
   };
 }
 
-/** What the camera of a project sees: without the rest where that is all that is asked. */
-export const seenIn = remembered((project: Project): Seen => {
+const seenFirst = remembered((project: Project): Seen => {
   const { camera, conventions, viewport, id } = project;
   // Only a camera that snaps asks which way the screen counts.
   const snaps = camera.kind === '2d' && camera.snap !== 'none';
   return seenOf(camera, viewport, id, snaps ? expression(conventions) : anyConventions);
 });
+
+/** What the camera of a project sees: without the rest where that is all that is asked. */
+export function seenIn(project: Project): Seen {
+  const seen = seenFirst(project);
+  // The last that could be is the last that was looked at: an undo goes back to one that is remembered.
+  if (!seen.problems.length) lastGood = { id: project.id, frame: seen.frame };
+  return seen;
+}
 
 /** Everything that a picture or a sheet is made from, for a project seen by a frame. */
 export const situationSeen = memo((project: Project, seen: Seen): Situation => {
@@ -192,5 +196,9 @@ export const situationSeen = memo((project: Project, seen: Seen): Situation => {
   };
 });
 
+const situations = remembered((project: Project): Situation => situationSeen(project, seenIn(project)));
 /** The same for as long as the project is the same: what stands still and what moves ask of different states in turn. */
-export const situationOf = remembered((project: Project): Situation => situationSeen(project, seenIn(project)));
+export function situationOf(project: Project): Situation {
+  seenIn(project);
+  return situations(project);
+}

@@ -1,0 +1,15 @@
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+
+/** What is costly to make, made when it is scrolled near to; until then its place is kept, under its name. */
+export function WhenNear({ name, height, children }: { name: string; height: number; children: ReactNode }) {
+  const place = useRef<HTMLElement>(null);
+  const [near, setNear] = useState(false);
+  useEffect(() => {
+    const observer = new IntersectionObserver((entries) => entries.some((one) => one.isIntersecting) && setNear(true), {
+      rootMargin: '200px',
+    });
+    if (place.current) observer.observe(place.current);
+    return () => observer.disconnect();
+  }, []);
+  return near ? children : <section ref={place} aria-label={name} style={{ height }} />;
+}
