@@ -1,11 +1,11 @@
-import { lazy, Suspense, useEffect, type CSSProperties, type PointerEvent } from 'react';
+import { lazy, Suspense, useEffect, type CSSProperties, type PointerEvent, type ReactNode } from 'react';
 import { Navigate, Outlet, Route, Routes, useLocation, useSearchParams } from 'react-router';
 import { Chain } from './chain/Chain';
 import { Start } from './help/Start';
 import { Pictures } from './pictures/Pictures';
 import { probeBody } from './shell/actions';
 import { Drops } from './shell/Drops';
-import { Header } from './shell/Header';
+import { Brand, Header } from './shell/Header';
 import { Keys } from './shell/Keys';
 import { Notice } from './shell/Notice';
 import { PointerStrip } from './shell/PointerStrip';
@@ -14,20 +14,31 @@ import { Tempo } from './state/derive';
 import { useDocument } from './state/document';
 import { useSettings } from './state/settings';
 import { tasks, type Task } from './tasks';
+import { Stood, useStood } from './ui/stood';
 
 const Projects = lazy(() => import('./shell/Projects'));
 const Help = lazy(() => import('./help/Help'));
 
-/** What every page has, and keeps when it gives way to another. */
-function Shell() {
-  const { chainWidth, sheetWidth, help } = useSettings();
-  const { pathname } = useLocation();
-  const task = tasks.find(({ route }) => pathname === `/${route}`);
+/** The page's rows and columns, as wide as the user has set them. */
+function Page({ children }: { children: ReactNode }) {
+  const { chainWidth, sheetWidth } = useSettings();
   return (
     <div
       className="app"
       style={{ '--chain-width': `${chainWidth}px`, '--sheet-width': `${sheetWidth}px` } as CSSProperties}
     >
+      {children}
+    </div>
+  );
+}
+
+/** What every page has, and keeps when it gives way to another. */
+function Shell() {
+  const help = useSettings((state) => state.help);
+  const { pathname } = useLocation();
+  const task = tasks.find(({ route }) => pathname === `/${route}`);
+  return (
+    <Page>
       <Header />
       <TaskStrip />
       <Outlet />
@@ -39,7 +50,7 @@ function Shell() {
       <Notice />
       <Keys />
       <Drops />
-    </div>
+    </Page>
   );
 }
 
@@ -47,19 +58,22 @@ function Shell() {
 function Bench({ task }: { task: Task }) {
   const { chainWidth, sheetWidth } = useSettings();
   const { Sheet } = task;
+  const whole = useStood();
   return (
     <>
       <Tempo value="chain">
         <Chain />
       </Tempo>
-      <Pictures route={task.route} corner={task.corner ?? 'section'} />
+      <Stood value={whole}>
+        <Pictures route={task.route} corner={task.corner ?? 'section'} />
+      </Stood>
       <aside className="sheet" aria-label="Worksheet">
         <h1 className="sr-only">{task.name}</h1>
         <div className="alone">
           <div className="sheet-page">
             <Tempo value="sheet">
               <Start route={task.route} />
-              <Suspense>{Sheet && <Sheet />}</Suspense>
+              {whole && <Suspense>{Sheet && <Sheet />}</Suspense>}
             </Tempo>
           </div>
         </div>
@@ -126,9 +140,23 @@ function ProbeInAddress() {
   return null;
 }
 
+/** The bare page, while the project is fetched from where it is kept: what comes then has its place, and a slow screen is warm. */
+function Opening() {
+  return (
+    <Page>
+      <header className="header">
+        <Brand />
+      </header>
+      {['tasks', 'chain', 'centre', 'sheet', 'strip'].map((part) => (
+        <div key={part} className={part} />
+      ))}
+    </Page>
+  );
+}
+
 export function App() {
   const opened = useDocument((state) => state.project !== null);
-  if (!opened) return null;
+  if (!opened) return <Opening />;
   return (
     <Routes>
       <Route element={<Shell />}>

@@ -1,6 +1,7 @@
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { App } from './App';
+import { beginPictures } from './pictures/stage';
 import { openShelf } from './state/keep';
 import { keepApplication } from './state/offline';
 import { followProjects } from './state/table';
@@ -18,6 +19,7 @@ if (pathname.length > home.length && pathname.endsWith('/'))
 
 followTheme();
 followHand();
+beginPictures();
 createRoot(document.getElementById('root')!).render(
   <BrowserRouter basename={home}>
     <App />

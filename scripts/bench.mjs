@@ -75,7 +75,7 @@ _Numbers_ is wall time from the event to what is committed to the page, while so
 | something is painted | ${visit.painted.count} | ${whole(visit.painted)} | |
 | the page can be worked with | ${visit.interactive.count} | ${whole(visit.interactive)} | 1500 |
 
-From the call of the address, in a browser that has nothing of it, until the Chain stands and no task of the page is longer than 50 ms for a second.
+From the call of the address, in a browser that has nothing of it, until the Chain is on the screen and no task of the page is longer than 50 ms for a second.
 `;
 }
 

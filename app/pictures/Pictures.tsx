@@ -38,7 +38,10 @@ function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
 
   useLayoutEffect(() => {
     const element = box.current!;
-    const measure = () => setSize({ width: element.clientWidth, height: element.clientHeight });
+    const measure = () => {
+      const now = { width: element.clientWidth, height: element.clientHeight };
+      setSize((last) => (last.width === now.width && last.height === now.height ? last : now));
+    };
     measure();
     const observer = new ResizeObserver(measure);
     observer.observe(element);

@@ -1,10 +1,12 @@
+import { useContext } from 'react';
+import { Stood } from '../ui/stood';
 import { n2, type Mark } from './marks';
 import type { Ink, InkName } from './pen';
 
 /** Marks as elements of a drawing: sharp at any zoom, found and read by whoever looks for their words. Out of sight while they are painted. */
 export const SetMarks = ({ marks }: { marks: readonly Mark[] }) => (
   <g className="set" pointerEvents="none">
-    {marks.map((mark, i) => {
+    {(useContext(Stood) ? marks : []).map((mark, i) => {
       const { className, x = 0, y = 0, turn } = mark;
       const transform = `translate(${n2(x)} ${n2(y)})${turn ? ` rotate(${n2(turn)})` : ''}`;
       return 'd' in mark ? (

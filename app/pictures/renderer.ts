@@ -114,6 +114,8 @@ export class Renderer {
   private scene: SceneBuffers | null = null;
   /** What stands on the canvas: a picture that has not changed is not drawn again. */
   private drawn: readonly string[] = [];
+  /** Whether all pictures have been drawn once. */
+  private begun = false;
   /** Signalled when the GPU has done what it was last given. */
   private done: WebGLSync | null = null;
   private readonly names = new WeakMap<object, number>();
@@ -223,15 +225,23 @@ export class Renderer {
     return true;
   }
 
-  /** Draws the pictures; `size` is the canvas in CSS pixels, `pixel` how many device pixels one of them is. */
-  draw(pictures: readonly Picture[], palette: Palette, size: { width: number; height: number }, pixel: number): void {
+  /**
+   * Draws the pictures; `size` is the canvas in CSS pixels, `pixel` how many device pixels one of them is. The first time it is one picture a call, since the GPU has everything to
+   * make ready and the page is waiting to be shown: false while there are more.
+   */
+  draw(
+    pictures: readonly Picture[],
+    palette: Palette,
+    size: { width: number; height: number },
+    pixel: number,
+  ): boolean {
     const { gl, canvas, scene } = this;
     const [width, height] = [Math.round(size.width * pixel), Math.round(size.height * pixel)];
     if (canvas.width !== width || canvas.height !== height) {
       [canvas.width, canvas.height] = [width, height];
       this.drawn = [];
     }
-    if (!scene) return;
+    if (!scene) return true;
     const page = [width, height, this.nameOf(palette)].join();
     const keys = pictures.map((one) => this.keyOf(one, page));
     const same =
@@ -242,22 +252,27 @@ export class Renderer {
       gl.clear(gl.COLOR_BUFFER_BIT);
     }
     gl.enable(gl.SCISSOR_TEST);
-    let given = !same;
-    pictures.forEach((picture, i) => {
-      if (same && keys[i] === this.drawn[i]) return;
-      given = true;
+    const due = pictures.flatMap((_, i) => (same && keys[i] === this.drawn[i] ? [] : [i]));
+    const now = this.begun ? due : due.slice(0, 1);
+    for (const i of now) {
+      const picture = pictures[i]!;
       const { rect } = picture;
       const [x, y] = [Math.round(rect.x * pixel), Math.round((size.height - rect.y - rect.height) * pixel)];
       const [w, h] = [Math.round(rect.width * pixel), Math.round(rect.height * pixel)];
-      if (w <= 0 || h <= 0) return;
+      if (w <= 0 || h <= 0) continue;
       gl.viewport(x, y, w, h);
       gl.scissor(x, y, w, h);
       this.drawOne(picture, palette, scene, [w, h], pixel);
-    });
-    this.drawn = keys;
-    if (!given) return;
-    this.done = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
-    gl.flush();
+    }
+    // What is still to come has its place and shows nothing yet.
+    this.drawn = keys.map((key, i) => (due.includes(i) && !now.includes(i) ? `${key.split('|')[0]}|` : key));
+    const whole = now.length === due.length;
+    this.begun ||= whole;
+    if (!same || now.length) {
+      this.done = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
+      gl.flush();
+    }
+    return whole;
   }
 
   /** A number that stands for an object for as long as it is the same one. */

@@ -44,8 +44,8 @@ let count = 0;
 let drawn = 0;
 let waiting = false;
 
-/** Begins, the first time; the worker is fetched while the page is still laid out. */
-function begin(): Stage | null {
+/** Fetches the worker and has it make ready; called early, it does so while the page is still made. */
+export function beginPictures(): Stage | null {
   if (stage || useFailure.getState().message) return stage;
   if (!('transferControlToOffscreen' in HTMLCanvasElement.prototype)) {
     useFailure.setState({ message: 'This browser does not draw off the page (OffscreenCanvas). A newer one does.' });
@@ -78,7 +78,7 @@ const post = (message: ToPictures, transfer: Transferable[] = []): void => stage
 /** Shows the canvases in an element, whose pictures they are from now on. Gives what takes them away. */
 export function showIn(element: HTMLElement): () => void {
   host = element;
-  if (begin()) element.prepend(stage!.pictures, stage!.marks);
+  if (beginPictures()) element.prepend(stage!.pictures, stage!.marks);
   tell();
   return () => {
     if (host === element) host = null;
@@ -135,7 +135,7 @@ function flush(): void {
 
 /** Says in the page whether the pictures are what they are to be. */
 function settle(): void {
-  const busy = !useFailure.getState().message && (drawn < count || waiting || settingDown > 0);
+  const busy = !useFailure.getState().message && (drawn < Math.max(1, count) || waiting || settingDown > 0);
   if (host && host.ariaBusy !== String(busy)) host.ariaBusy = String(busy);
 }
 

@@ -13,16 +13,20 @@ import { commandsFor } from './commands';
 import { ConventionsChip } from './ConventionsSheet';
 import { PopOver, leaveFocus } from '../ui/PopOver';
 
+export const Brand = () => (
+  <div className="brand">
+    <Mark size={30} />
+    <span className="brand-name">Astrolabe</span>
+  </div>
+);
+
 export function Header() {
   const undone = useDocument(({ past }) => past.at(-1)?.name);
   const redone = useDocument(({ future }) => future.at(-1)?.name);
   const theme = themeInForce(useSettings((state) => state.theme));
   return (
     <header className="header">
-      <div className="brand">
-        <Mark size={30} />
-        <span className="brand-name">Astrolabe</span>
-      </div>
+      <Brand />
       <ProjectMenu />
       <span className="flex-1" />
       <ConventionsChip />

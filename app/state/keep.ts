@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { readProject, type Project } from '../../formats/project';
-import { leftBehind, live, newId, note, strike } from './journal';
+import { leftBehind, live, newId, note, strike, type Unkept } from './journal';
 import { openProject, replaceProject, useDocument } from './document';
 import { findShelf, forgetfulShelf, type Kept, type KeptPoints, type Shelf, type Version } from './shelf';
 
@@ -141,8 +141,8 @@ export function keepMine(): void {
 }
 
 /** Puts on the shelf what a killed tab had noted but not kept; where another tab has gone on since, as a version. */
-async function takeNotes(): Promise<void> {
-  for (const { by, revision, at, project: given } of await leftBehind()) {
+async function takeNotes(notes: readonly Unkept[]): Promise<void> {
+  for (const { by, revision, at, project: given } of notes) {
     const read = readProject(given);
     try {
       if (read.ok) {
@@ -161,14 +161,18 @@ async function takeNotes(): Promise<void> {
 
 /** Opens the project that was last worked on, or the demo; then keeps every change a moment after it is made. */
 export async function openShelf(): Promise<void> {
-  const found = await findShelf();
-  shelf = found.shelf;
+  // Asked for at once: each takes its time to answer.
+  const notes = leftBehind();
+  const finding = findShelf();
   live();
+  // Made while the database is opened.
   let project = saltmarrow();
+  const found = await finding;
+  shelf = found.shelf;
   if (found.forgets) forgets = found.missing;
   else useKeeping.setState({ lack: found.missing });
   try {
-    await takeNotes();
+    await takeNotes(await notes);
     for (const last of await shelf.list()) {
       if (last.savedAt === 0) continue;
       const read = readProject(last.project);

@@ -67,11 +67,11 @@ let saidPainted = false;
 
 function draw(): void {
   if (!sight.slots || !renderer || !paper) return;
-  const whole = sight as Sight;
-  const { size, pixel, palette, theme, painting } = whole;
-  const { scene, pictures, layers } = compose(project as Project, whole);
+  const { size, pixel, palette, theme, painting } = sight as Sight;
+  const { scene, pictures, layers } = compose(project as Project, sight as Sight);
   renderer.setScene(scene);
-  renderer.draw(pictures, palette, size, pixel);
+  const whole = renderer.draw(pictures, palette, size, pixel);
+  if (!whole) schedule();
 
   const { canvas, context } = paper;
   const [width, height] = [Math.round(size.width * pixel), Math.round(size.height * pixel)];
@@ -92,7 +92,7 @@ function draw(): void {
       return ink;
     });
   if (wanted.length) say({ kind: 'ask', theme, names: wanted });
-  const complete = !missing && self.fonts.status === 'loaded';
+  const complete = whole && !missing && self.fonts.status === 'loaded';
   // At once where the page waits for it to put its own marks away; otherwise when nothing follows.
   clearTimeout(resting);
   const at = count;
