@@ -10,8 +10,7 @@ import { linearDeterminant, transformPoint } from '../core/math/mat4';
 import { randomFrom } from '../core/math/random';
 import { pick } from '../core/pick/pick';
 import { saltmarrow } from '../demo/saltmarrow';
-import { coreCamera } from '../formats/camera';
-import { cameraInSpace } from '../formats/project';
+import { coreCamera, cameraInSpace } from '../formats/camera';
 
 const [width, height] = [640, 360];
 

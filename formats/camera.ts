@@ -16,6 +16,18 @@ import type { Project, ProjectCamera2d, ProjectCamera3d } from './project';
 
 const radians = (degrees: number) => (degrees * Math.PI) / 180;
 
+/** The camera of a project that is in space; asking a flat one is a programmer's error. */
+export function cameraInSpace({ camera }: Pick<Project, 'camera'>): ProjectCamera3d {
+  if (camera.kind !== '3d') throw new Error('this project is flat');
+  return camera;
+}
+
+/** The camera of a project whose world is flat; asking one in space is a programmer's error. */
+export function flatCamera({ camera }: Pick<Project, 'camera'>): ProjectCamera2d {
+  if (camera.kind !== '2d') throw new Error('this project is in space');
+  return camera;
+}
+
 /** A kept camera in space (inside axes, degrees) as the core takes it (radians). */
 export function coreCamera(camera: ProjectCamera3d): Camera {
   const o = camera.orientation;

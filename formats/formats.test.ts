@@ -10,11 +10,19 @@ import { pixelToPicture, projectPoint, worldToPixel } from '../core/convert/proj
 import { pictureToWorld } from '../core/convert/unproject';
 import { conventions } from '../core/testing/arbitraries';
 import { saltmarrow } from '../demo/saltmarrow';
-import { coreCamera, coreViewport, depthChoiceOf, projectFrame, projectRequest } from './camera';
+import {
+  coreCamera,
+  coreViewport,
+  depthChoiceOf,
+  projectFrame,
+  projectRequest,
+  cameraInSpace,
+  flatCamera,
+} from './camera';
 import { projectFromRequest } from './fromRequest';
 import { keepNumbers } from './reinterpret';
 import { saltmarrowChart } from '../demo/chart';
-import { cameraInSpace, flatCamera, isRequest, parseProject, readProject, type Project } from './project';
+import { isRequest, parseProject, readProject, type Project } from './project';
 
 const project = saltmarrow();
 const chart = saltmarrowChart();

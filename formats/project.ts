@@ -170,18 +170,6 @@ export type ProjectCamera2d = Extract<ProjectCamera, { kind: '2d' }>;
 export type Tiles = NonNullable<Project['tiles']>;
 export type Tone = z.output<typeof toneSchema>;
 
-/** The camera of a project that is in space; asking a flat one is a programmer's error. */
-export function cameraInSpace({ camera }: Pick<Project, 'camera'>): ProjectCamera3d {
-  if (camera.kind !== '3d') throw new Error('this project is flat');
-  return camera;
-}
-
-/** The camera of a project whose world is flat; asking one in space is a programmer's error. */
-export function flatCamera({ camera }: Pick<Project, 'camera'>): ProjectCamera2d {
-  if (camera.kind !== '2d') throw new Error('this project is in space');
-  return camera;
-}
-
 export type ReadProject = { ok: true; project: Project } | { ok: false; problems: Problem[] };
 
 /**

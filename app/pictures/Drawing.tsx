@@ -1,7 +1,7 @@
+import { cameraInSpace } from '../../formats/camera';
 import { useRef, useState, type ReactNode } from 'react';
 import type { SignedAxis } from '../../core/conventions/axes';
 import { addScaled, distance, dot, sub, type Vec2, type Vec3 } from '../../core/math/vec3';
-import { cameraInSpace } from '../../formats/project';
 import { moveProbe } from '../shell/actions';
 import { currentSituation, usePart, useSituation } from '../state/derive';
 import { drawnWorld, useDrawings } from '../state/drawings';

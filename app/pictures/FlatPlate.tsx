@@ -1,4 +1,4 @@
-import { flatCamera } from '../../formats/project';
+import { flatCamera } from '../../formats/camera';
 import { useSituation } from '../state/derive';
 import { moveAnchor } from './camera2d';
 import { Handle } from './Handle';

@@ -1,9 +1,9 @@
+import { cameraInSpace, flatCamera } from '../../formats/camera';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { flushSync } from 'react-dom';
 import { clientToCss } from '../../core/convert/pointer';
 import { worldToParts } from '../../core/convert/project';
 import type { Vec2 } from '../../core/math/vec3';
-import { cameraInSpace, flatCamera } from '../../formats/project';
 import { driveFromPixel } from '../shell/actions';
 import { currentSituation, usePart, useSituation } from '../state/derive';
 import { edit, endGesture } from '../state/document';

@@ -1,5 +1,5 @@
+import { flatCamera } from '../../formats/camera';
 import type { Vec2, Vec3 } from '../../core/math/vec3';
-import { flatCamera } from '../../formats/project';
 import { moveProbe } from '../shell/actions';
 import { useSituation } from '../state/derive';
 import { setFocus, turnWorld, zoomAbout } from './camera2d';

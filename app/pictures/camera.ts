@@ -1,5 +1,5 @@
+import { cameraInSpace } from '../../formats/camera';
 import { anglesOfBasis } from '../../core/camera/orientation';
-import { cameraInSpace } from '../../formats/project';
 import { rayThrough, pixelToPicture, worldToParts } from '../../core/convert/project';
 import { addScaled, distance, dot, type Vec2, type Vec3 } from '../../core/math/vec3';
 import { editCamera } from '../state/document';

@@ -1,8 +1,7 @@
 import { focusFor, worldAt, type Camera2d } from '../../core/camera/camera2d';
 import { pixelToPicture } from '../../core/convert/project';
 import type { Vec2 } from '../../core/math/vec3';
-import { coreCamera2d, coreViewport } from '../../formats/camera';
-import { flatCamera } from '../../formats/project';
+import { coreCamera2d, coreViewport, flatCamera } from '../../formats/camera';
 import { currentProject, editCamera2d } from '../state/document';
 
 /* What the hand in a picture does to a 2D camera. Numbers are kept as short as a drag is fine: to the hundredth of a pixel. */

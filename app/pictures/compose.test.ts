@@ -1,7 +1,8 @@
+import { cameraInSpace } from '../../formats/camera';
 import { describe, expect, it } from 'vitest';
 import { saltmarrowChart } from '../../demo/chart';
 import { saltmarrow } from '../../demo/saltmarrow';
-import { cameraInSpace, type Project } from '../../formats/project';
+import type { Project } from '../../formats/project';
 import { situationOf } from '../state/situation';
 import { compose, type Sight } from './compose';
 import { fitted } from './drawings';

@@ -1,3 +1,4 @@
+import { flatCamera } from '../../formats/camera';
 import { boundingSphere, localBounds } from '../../core/bodies/body';
 import type { CameraFrame } from '../../core/camera/frame';
 import { partsToWorld, pictureToParts, pixelsPerUnit, worldToParts, worldToPixel } from '../../core/convert/project';
@@ -5,7 +6,7 @@ import { transformPoint } from '../../core/math/mat4';
 import { addScaled, type Vec2, type Vec3 } from '../../core/math/vec3';
 import { horizonPixels } from '../../core/order/horizon';
 import { pickFlat } from '../../core/pick/pick';
-import { flatCamera, type ProjectBody } from '../../formats/project';
+import type { ProjectBody } from '../../formats/project';
 import { memo, type Situation } from '../state/situation';
 import { rowsOf } from '../state/tiles';
 import { figure } from '../ui/figures';

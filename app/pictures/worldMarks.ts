@@ -1,5 +1,5 @@
+import { flatCamera } from '../../formats/camera';
 import type { Vec2 } from '../../core/math/vec3';
-import { flatCamera } from '../../formats/project';
 import type { Situation } from '../state/situation';
 import { figure } from '../ui/figures';
 import { unitMark } from '../wording';

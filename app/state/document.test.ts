@@ -1,6 +1,6 @@
+import { cameraInSpace } from '../../formats/camera';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { cameraInSpace } from '../../formats/project';
 import { saltmarrow } from '../../demo/saltmarrow';
 import {
   cancelGesture,

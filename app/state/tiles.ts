@@ -1,7 +1,7 @@
 import { onScreenAxis, tileEdges, type TileEdge } from '../../core/convert/scroll';
 import type { Vec2 } from '../../core/math/vec3';
-import { translationOf } from '../../formats/camera';
-import { flatCamera, type Tiles } from '../../formats/project';
+import { translationOf, flatCamera } from '../../formats/camera';
+import type { Tiles } from '../../formats/project';
 import type { Situation } from './situation';
 
 /** How many rows a map has. */

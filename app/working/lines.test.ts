@@ -32,8 +32,8 @@ import {
 } from '../../core/testing/arbitraries';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
-import { depthChoiceOf, pointerPath, projectFrame } from '../../formats/camera';
-import { flatCamera, type Project } from '../../formats/project';
+import { depthChoiceOf, pointerPath, projectFrame, flatCamera } from '../../formats/camera';
+import type { Project } from '../../formats/project';
 import { familyBounds, markerInset } from '../state/bounds';
 import { edgesAlong } from '../state/tiles';
 import { evaluateTex } from './testing/evaluate';

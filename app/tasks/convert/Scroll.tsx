@@ -1,4 +1,4 @@
-import { flatCamera } from '../../../formats/project';
+import { flatCamera } from '../../../formats/camera';
 import { useSituation } from '../../state/derive';
 import { edgesAlong } from '../../state/tiles';
 import { editCamera2d } from '../../state/document';

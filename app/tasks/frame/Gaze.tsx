@@ -1,5 +1,5 @@
+import { cameraInSpace } from '../../../formats/camera';
 import type { ReactNode } from 'react';
-import { cameraInSpace } from '../../../formats/project';
 import { anglesOfBasis, orthonormalError, repairBasis, type Basis } from '../../../core/camera/orientation';
 import { normalizeQuat, type Quat } from '../../../core/math/quat';
 import { addScaled, type Vec3 } from '../../../core/math/vec3';

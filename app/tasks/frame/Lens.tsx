@@ -1,5 +1,5 @@
+import { cameraInSpace } from '../../../formats/camera';
 import { lensForms, verticalFovOf, type Extents, type Lens as CoreLens } from '../../../core/camera/projection';
-import { cameraInSpace } from '../../../formats/project';
 import { setProjectionKind } from '../../shell/actions';
 import { usePart } from '../../state/derive';
 import { editCamera } from '../../state/document';

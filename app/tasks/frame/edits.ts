@@ -1,3 +1,4 @@
+import { flatCamera } from '../../../formats/camera';
 import type { Draft } from 'immer';
 import { worldShape } from '../../../core/bodies/geometry';
 import { fitPoints } from '../../../core/camera/fit';
@@ -7,7 +8,7 @@ import type { Extents } from '../../../core/camera/projection';
 import { addScaled, type Vec3 } from '../../../core/math/vec3';
 import type { PlacedBody } from '../../../core/bodies/body';
 import { wholeZoomFor } from '../../../core/camera/camera2d';
-import { flatCamera, type ProjectCamera3d } from '../../../formats/project';
+import type { ProjectCamera3d } from '../../../formats/project';
 import { showAt, wholeStep, zoomAbout } from '../../pictures/camera2d';
 import { currentSituation } from '../../state/derive';
 import type { Situation } from '../../state/situation';
