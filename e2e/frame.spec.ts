@@ -234,6 +234,7 @@ test('the screens show what their policy says, and one of them becomes the viewp
   await page.getByRole('button', { name: /^Take 4 : 3/ }).click();
   await expect(page.getByTitle('Viewport in CSS pixels, and device pixel ratio')).toContainText('1024 × 768');
   // Depth: at 80.28 ahead with near 5 and far 140 a 24-bit step is (1/(2²⁴ − 1)) · f²(F − n)/(F n).
+  await page.getByRole('region', { name: 'Depth resolution' }).scrollIntoViewIfNeeded();
   const told = number(await page.getByTestId('depth-u24').innerText());
   near([told], [(80.2835 ** 2 * 135) / (140 * 5) / (2 ** 24 - 1)], 1e-6);
 });

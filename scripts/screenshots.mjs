@@ -33,8 +33,9 @@ async function take(
   await page.getByRole('heading', { name: 'The Chain' }).waitFor();
   await page.evaluate(() => document.fonts.ready);
   await act(page);
-  // Let marks of change fade and the canvas settle.
+  // Let marks of change fade and the pictures be drawn.
   await page.waitForTimeout(1200);
+  await page.locator('main.centre[aria-busy=true]').waitFor({ state: 'detached' });
   await page.screenshot({ path: at(`docs/screenshots/${name}.png`) });
   await page.close();
 }
@@ -44,6 +45,7 @@ await take('frame-night', { task: 'frame', theme: 'night' });
 await take('frame-depth', {
   task: 'frame',
   act: async (page) => {
+    await page.getByRole('region', { name: 'Depth resolution' }).scrollIntoViewIfNeeded();
     await page.getByTestId('depth-u24').waitFor();
     await page
       .getByRole('complementary', { name: 'Worksheet' })

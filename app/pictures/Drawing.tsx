@@ -84,26 +84,24 @@ export function DrawingSheet({
   const { width, height } = size;
   const clip = { x: 1, y: 1, width: width - 2, height: height - 2 };
   return (
-    <>
-      <svg
-        className={`overlay ${inked}`}
-        width={width}
-        height={height}
-        viewBox={`0 0 ${width} ${height}`}
-        role="group"
-        aria-label={label}
-      >
-        <clipPath id={`${name}-clip`}>
-          <rect {...clip} />
-        </clipPath>
-        <g clipPath={`url(#${name}-clip)`}>
-          <Sheet name={name} view={view} size={size} />
-          <SetMarks marks={marks} />
-          {children}
-        </g>
-        <rect className="neat" x=".5" y=".5" width={width - 1} height={height - 1} pointerEvents="none" />
-      </svg>
-    </>
+    <svg
+      className={`overlay ${inked}`}
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="group"
+      aria-label={label}
+    >
+      <clipPath id={`${name}-clip`}>
+        <rect {...clip} />
+      </clipPath>
+      <g clipPath={`url(#${name}-clip)`}>
+        <Sheet name={name} view={view} size={size} />
+        <SetMarks marks={marks} />
+        {children}
+      </g>
+      <rect className="neat" x=".5" y=".5" width={width - 1} height={height - 1} pointerEvents="none" />
+    </svg>
   );
 }
 

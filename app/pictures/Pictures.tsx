@@ -56,8 +56,7 @@ function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
   const rested = useAtRest(frame, 120);
   useLayoutEffect(() => {
     const palette = paletteOf(theme, document.documentElement);
-    const pixel = window.devicePixelRatio || 1;
-    layOutPictures({ route, size, slots, corner, plan, section, theme, palette, rested, pixel });
+    layOutPictures({ route, size, slots, corner, plan, section, theme, palette, rested });
   }, [route, size, slots, corner, plan, section, theme, rested]);
 
   return (
@@ -75,9 +74,6 @@ function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
           }
         >
           <MainPlate {...plateSize(slots.main)} route={route} />
-          <Tempo value="now">
-            <Trouble />
-          </Tempo>
         </Block>
       )}
       {slots.plan && (
@@ -128,6 +124,11 @@ function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
           )}
         </Block>
       )}
+      {slots.main && (
+        <Tempo value="now">
+          <Trouble left={slots.main.x} bottom={size.height - slots.main.y - caption - slots.main.height} />
+        </Tempo>
+      )}
     </main>
   );
 }
@@ -151,15 +152,15 @@ function useAtRest<T>(value: T, milliseconds: number): T {
   return rested;
 }
 
-/** Why the picture is not what is asked for, with the mend. */
-function Trouble() {
+/** Why the picture is not what is asked for, with the mend: in the corner of the plate, over all that is painted. */
+function Trouble({ left, bottom }: { left: number; bottom: number }) {
   const failed = useFailure((state) => state.message);
   const { problem } = usePart(({ seen }) => ({ problem: seen.problems[0] ?? null }));
   const { project } = currentSituation();
   if (failed === null && !problem) return null;
   const mend = failed === null ? mendOf(problem!, project) : null;
   return (
-    <div className="stale-note" style={{ left: rulerX + 12, bottom: rulerY + 12 }} role="alert">
+    <div className="stale-note" style={{ left: left + rulerX + 12, bottom: bottom + rulerY + 12 }} role="alert">
       <b>{failed === null ? 'This is the last camera that could be.' : 'No pictures here.'}</b>{' '}
       {failed ?? problem!.message}{' '}
       {mend && (

@@ -22,7 +22,7 @@ export const useFailure = create<{ readonly message: string | null }>(() => ({ m
 /** What the page lays out; the rest of `Sight` follows from the stores. */
 export type Layout = Pick<
   Sight,
-  'size' | 'pixel' | 'slots' | 'plan' | 'section' | 'corner' | 'theme' | 'palette' | 'route' | 'rested'
+  'size' | 'slots' | 'plan' | 'section' | 'corner' | 'theme' | 'palette' | 'route' | 'rested'
 >;
 
 const canvas = (className: string): HTMLCanvasElement =>
@@ -123,7 +123,13 @@ function flush(): void {
   if (!stage || !host || !project || useFailure.getState().message) return settle();
   const { project: before, ...last } = told;
   const seen = seenIn(project);
-  const now: Partial<Sight> = { ...last, ...next, seen: seen.problems.length ? seen : null };
+  const now: Partial<Sight> = {
+    ...last,
+    ...next,
+    seen: seen.problems.length ? seen : null,
+    // Another where the window has gone to another screen, which nothing tells.
+    pixel: window.devicePixelRatio || 1,
+  };
   if (!now.slots) return;
   next = {};
   const message = { project: changed<Project>(before ?? {}, project), sight: changed<Sight>(last, now) };
@@ -179,7 +185,7 @@ function setDown(): void {
 /** The faces that the page's style sheets declare, for letters that are painted off it. */
 function facesOf(sheets: StyleSheetList): Face[] {
   return [...sheets].flatMap((sheet) =>
-    [...sheet.cssRules].flatMap((rule): Face[] => {
+    rulesOf(sheet).flatMap((rule): Face[] => {
       if (!(rule instanceof CSSFontFaceRule)) return [];
       const value = (name: string) => rule.style.getPropertyValue(name);
       const base = sheet.href ?? document.baseURI;
@@ -191,4 +197,13 @@ function facesOf(sheets: StyleSheetList): Face[] {
       return [{ family: value('font-family').replace(/^["']|["']$/g, ''), source, descriptors }];
     }),
   );
+}
+
+function rulesOf(sheet: CSSStyleSheet): CSSRule[] {
+  try {
+    return [...sheet.cssRules];
+  } catch {
+    // One from elsewhere, put into the page by the browser's extensions, is not to be read.
+    return [];
+  }
 }
