@@ -38,6 +38,8 @@ async function command(page: Page, name: string): Promise<void> {
   await expect(page.locator('[cmdk-item][data-selected=true]')).toContainText(name);
   await page.keyboard.press('Enter');
   await expect(page.getByPlaceholder('A command or a body')).toBeHidden();
+  // A key that follows is for the page, not for the field that is going.
+  await expect.poll(() => page.evaluate(() => document.activeElement?.tagName)).not.toBe('INPUT');
 }
 
 async function typeIn(page: Page, value: string): Promise<void> {
