@@ -276,14 +276,9 @@ test('every number of the sheet is the command line’s', async ({ page }, info)
     near([await read(page, field)], [camera[key]!], 1e-5 * Math.abs(camera[key]!) + 1e-9);
 });
 
-test('what is painted under the hand is what stands when it lets go', async ({ page }) => {
+test('what is painted under the hand is what stands when it lets go, in either theme', async ({ page }) => {
   const box = (await page.getByTestId('picture').boundingBox())!;
-  await page.mouse.move(box.x + 300, box.y + 200);
-  await page.mouse.down();
-  await page.mouse.move(box.x + 330, box.y + 212);
-  await page.mouse.move(box.x + 340, box.y + 215);
   const words = page.locator('[data-picture=main] text.lb').first();
-  await expect(words).toBeHidden();
   const shots = async () => {
     await drawn(page);
     const taken: string[] = [];
@@ -291,12 +286,8 @@ test('what is painted under the hand is what stands when it lets go', async ({ p
       taken.push((await page.locator(`[data-picture=${name}] svg[role=group]`).screenshot()).toString('base64'));
     return taken;
   };
-  const held = await shots();
-  await page.mouse.up();
-  await expect(words).toBeVisible();
-  const standing = await shots();
-  const differing = await page.evaluate(
-    async (pairs) => {
+  const differing = (pairs: string[][]) =>
+    page.evaluate(async (given) => {
       const pixels = async (base64: string) => {
         const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
         const image = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
@@ -305,16 +296,27 @@ test('what is painted under the hand is what stands when it lets go', async ({ p
         return context.getImageData(0, 0, image.width, image.height).data;
       };
       return Promise.all(
-        pairs.map(async (pair) => {
+        given.map(async (pair) => {
           const [a, b] = (await Promise.all(pair.map(pixels))) as [Uint8ClampedArray, Uint8ClampedArray];
           return a.reduce((sum, v, i) => sum + Number(Math.abs(v - b[i]!) > 60), 0) / a.length;
         }),
       );
-    },
-    held.map((one, i) => [one, standing[i]!]),
-  );
-  // Letters lie a fraction of a pixel otherwise; a wrong face, colour or place is several times as much.
-  for (const share of differing) expect(share).toBeLessThan(0.002);
+    }, pairs);
+  for (const theme of ['paper', 'night']) {
+    await expect(page.locator('html')).toHaveAttribute('data-theme', theme);
+    await page.mouse.move(box.x + 300, box.y + 200);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 330, box.y + 212);
+    await page.mouse.move(box.x + 340, box.y + 215);
+    await expect(words).toBeHidden();
+    const held = await shots();
+    await page.mouse.up();
+    await expect(words).toBeVisible();
+    const standing = await shots();
+    // Letters lie a fraction of a pixel otherwise; a wrong face, colour or place is several times as much.
+    for (const share of await differing(held.map((one, i) => [one, standing[i]!]))) expect(share).toBeLessThan(0.002);
+    await page.keyboard.press('t');
+  }
 });
 
 test('the camera is turned, moved and widened in the pictures', async ({ page }) => {

@@ -62,7 +62,7 @@ export function beginPictures(): Stage | null {
   useSelection.subscribe(({ ids }) => show({ selected: ids }));
   useTable.subscribe(({ table }) => show({ table: table?.points ?? null }));
   useSettings.subscribe(({ folds }) => show({ folds }));
-  useMoving.subscribe(({ held }) => (held ? show({ painting: true }) : setDown()));
+  useMoving.subscribe(({ held }) => (held ? takeUp() : setDown()));
   show({
     css: usePointer.getState().css,
     selected: useSelection.getState().ids,
@@ -162,6 +162,12 @@ function hear(data: FromPictures): void {
     if (data.painted && host && useMoving.getState().held) host.dataset.painted = '';
     settle();
   }
+}
+
+/** The hand moves something: the marks are painted. Where they still are from before, those set in the page go at once. */
+function takeUp(): void {
+  if (host && told.painting) host.dataset.painted = '';
+  show({ painting: true });
 }
 
 /** Counts the times that the hand has let go since what was painted last stood alone. */

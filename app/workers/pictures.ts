@@ -115,6 +115,8 @@ self.addEventListener('message', ({ data }: MessageEvent<ToPictures>) => {
     if (Object.keys(data.project).length) project = { ...project, ...data.project };
     sight = { ...sight, ...data.sight };
     count = data.count;
+    // What was asked in a theme that the page has left is not answered: it is asked again when that one is back.
+    if (data.sight.theme) for (const [key, ink] of inks) if (!ink) inks.delete(key);
   }
   schedule();
 });
