@@ -1,11 +1,14 @@
-import { useId, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { useContext, useId, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { Tempo } from '../state/derive';
 import { cancelGesture, endGesture } from '../state/document';
 import { useMoving } from '../state/pace';
+import { Stood } from '../ui/stood';
 
 /** What can be taken hold of in a picture goes with the hand while it holds one of them; otherwise it stands still until the hand lets go. */
 export function GripTempo({ picture, children }: { picture: string; children: ReactNode }) {
+  const stood = useContext(Stood);
   const held = useMoving(({ held }) => held !== null && held.grip && held.picture === picture);
+  if (!stood) return null;
   return <Tempo value={held ? 'now' : 'still'}>{children}</Tempo>;
 }
 

@@ -1,10 +1,21 @@
-import { lazy, Suspense, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import {
+  lazy,
+  Suspense,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react';
 import { anglesOfBasis } from '../../core/camera/orientation';
 import type { ProjectCamera2d } from '../../formats/project';
 import { mendOf } from '../shell/mends';
 import { currentSituation, Tempo, usePart, useSituation } from '../state/derive';
 import { themeInForce, useSettings, type Corner } from '../state/settings';
 import { editable, figure } from '../ui/figures';
+import { Stood } from '../ui/stood';
 import { unitMark } from '../wording';
 import { Drawing, fitDrawing, useDrawingView } from './Drawing';
 import { gridStep, type Size } from './drawings';
@@ -33,6 +44,7 @@ function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
   const wanted = useSettings((state) => state.corners[route]) ?? usual;
   const corner = flat && wanted === 'section' ? 'screens' : wanted;
   const theme = themeInForce(useSettings((state) => state.theme));
+  const stood = useContext(Stood);
   const box = useRef<HTMLElement>(null);
   const [size, setSize] = useState<Size>({ width: 720, height: 696 });
 
@@ -111,7 +123,7 @@ function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
               </button>
             ))}
         >
-          {corner === 'screens' ? (
+          {!stood ? null : corner === 'screens' ? (
             <Tray size={slots.section} frame={rested} />
           ) : corner === 'points' ? (
             <Suspense>
