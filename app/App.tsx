@@ -140,7 +140,7 @@ function ProbeInAddress() {
   return null;
 }
 
-/** The bare page, while the project is fetched from where it is kept: what comes then has its place, and a slow screen is warm. */
+/** The bare page, while the project is fetched from where it is kept: what comes then has its place. */
 function Opening() {
   return (
     <Page>

@@ -315,7 +315,54 @@ test('what is painted under the hand is what stands when it lets go, in either t
     const standing = await shots();
     // Letters lie a fraction of a pixel otherwise; a wrong face, colour or place is several times as much.
     for (const share of await differing(held.map((one, i) => [one, standing[i]!]))) expect(share).toBeLessThan(0.002);
+
+    // The paper of a drawing is moved the same way.
+    const eye = page.locator('[data-picture=plan] .set').first();
+    const paper = (await page.locator('[data-picture=plan] svg[role=group]').boundingBox())!;
+    await page.mouse.move(paper.x + 40, paper.y + 30);
+    await page.mouse.down();
+    await page.mouse.move(paper.x + 52, paper.y + 37);
+    await expect(eye).toHaveCSS('visibility', 'hidden');
+    const [, panned] = await shots();
+    await page.mouse.up();
+    await expect(eye).toHaveCSS('visibility', 'visible');
+    const [, rests] = await shots();
+    expect(rests).not.toBe(standing[1]);
+    for (const share of await differing([[panned!, rests!]])) expect(share).toBeLessThan(0.002);
+    await page.mouse.move(0, 0);
     await page.keyboard.press('t');
+  }
+});
+
+test('a browser that cannot draw off the page, or not in space, says so, and all else goes on', async ({ browser }) => {
+  for (const why of ['OffscreenCanvas', 'WebGL2 is not to be had']) {
+    const page = await browser.newPage();
+    if (why === 'OffscreenCanvas')
+      await page.addInitScript(() => {
+        delete (HTMLCanvasElement.prototype as Partial<HTMLCanvasElement>).transferControlToOffscreen;
+      });
+    else
+      // The worker's own script, with the one thing taken out before it runs.
+      await page.route('**/assets/pictures-*.js', async (route) => {
+        const response = await route.fetch();
+        const without =
+          'const own=OffscreenCanvas.prototype.getContext;OffscreenCanvas.prototype.getContext=function(kind,...rest){return kind==="webgl2"?null:own.call(this,kind,...rest)};';
+        await route.fulfill({ response, body: without + (await response.text()) });
+      });
+    await page.goto('/frame');
+    const note = page.getByRole('alert').filter({ hasText: 'No pictures here.' });
+    await expect(note).toContainText(why);
+    // Names stand, the hand turns the camera, and figures follow.
+    await expect(page.locator('[data-picture=main] text.lb').first()).toBeVisible();
+    const before = await rung(page, 'view');
+    const box = (await page.getByTestId('picture').boundingBox())!;
+    await page.mouse.move(box.x + 300, box.y + 200);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 360, box.y + 210, { steps: 3 });
+    await page.mouse.up();
+    await expect.poll(() => rung(page, 'view')).not.toEqual(before);
+    await drawn(page);
+    await page.close();
   }
 });
 

@@ -8,7 +8,7 @@ import { drawnWorld, useDrawings } from '../state/drawings';
 import type { Situation } from '../state/situation';
 import { unitMark } from '../wording';
 import { anglesNow, moveEye, setDepthLimit, setHeight, setVerticalFov, turnTo } from './camera';
-import { cutOf, drawingMarks, sharedOf, type Shared } from './construction';
+import { cutOf, drawingClip, drawingMarks, inkedIn, sharedOf } from './construction';
 import {
   drawingPoint,
   fitted,
@@ -51,10 +51,10 @@ export function Drawing({ name, size, view }: { name: DrawingName; size: Size; v
       label={name === 'plan' ? 'Plan' : 'Section'}
       size={size}
       view={view}
-      inked={name === 'plan' && situation.project.ground ? 'on-water' : ''}
+      inked={inkedIn(name, situation)}
       marks={drawingMarks(name, size, view, situation)}
     >
-      {name === 'plan' ? <Furniture shared={{ size, view }} situation={situation} /> : null}
+      {name === 'plan' && <Furniture size={size} view={view} situation={situation} />}
       <GripTempo picture={name}>
         <Grips name={name} size={size} view={view} />
       </GripTempo>
@@ -82,7 +82,6 @@ export function DrawingSheet({
   children: ReactNode;
 }) {
   const { width, height } = size;
-  const clip = { x: 1, y: 1, width: width - 2, height: height - 2 };
   return (
     <svg
       className={`overlay ${inked}`}
@@ -93,7 +92,7 @@ export function DrawingSheet({
       aria-label={label}
     >
       <clipPath id={`${name}-clip`}>
-        <rect {...clip} />
+        <rect {...drawingClip(size)} />
       </clipPath>
       <g clipPath={`url(#${name}-clip)`}>
         <Sheet name={name} view={view} size={size} />
@@ -151,10 +150,12 @@ const signed = (axis: SignedAxis) => axis.replace('-', '\u2212');
 
 /** The axes by letter as the conventions name them, and the scale bar. */
 export function Furniture({
-  shared: { size, view },
+  size,
+  view,
   situation: { expression: e, project, flat },
 }: {
-  shared: Pick<Shared, 'size' | 'view'>;
+  size: Size;
+  view: DrawingView;
   situation: Situation;
 }) {
   const nameOf = (inside: Vec3): string => {
@@ -246,42 +247,44 @@ function Grips({ name, size, view }: { name: DrawingName; size: Size; view: Draw
     [0.75, 0.5, 0.3].map((t): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]).find(shown) ?? half(a, b);
   const [farX, farY] = half(f0, f1);
   const [nearX, nearY] = half(n0, n1);
-  const [side0, side1] = [edgeAt(n0, f0), edgeAt(n1, f1)];
-  const line = (a: Vec2, b: Vec2) => open([a, b]);
+  const sides = [
+    [n0, f0],
+    [n1, f1],
+  ] as const;
+  // Which way an edge, and which way a limit is taken.
+  const [across, along] = plan ? ['ew-resize', 'ns-resize'] : ['ns-resize', 'ew-resize'];
   return (
     <>
-      <GrabLine
-        path={line(n0, f0)}
-        x={side0[0]}
-        y={side0[1]}
-        name="the field of view"
-        cursor={plan ? 'ew-resize' : 'ns-resize'}
-        onMove={moveEdge}
-      />
-      <GrabLine
-        path={line(n1, f1)}
-        x={side1[0]}
-        y={side1[1]}
-        name="the field of view"
-        cursor={plan ? 'ew-resize' : 'ns-resize'}
-        onMove={moveEdge}
-      />
+      {sides.map(([n, f], i) => {
+        const [x, y] = edgeAt(n, f);
+        return (
+          <GrabLine
+            key={i}
+            path={open([n, f])}
+            x={x}
+            y={y}
+            name="the field of view"
+            cursor={across}
+            onMove={moveEdge}
+          />
+        );
+      })}
       {frame.far !== null && (
         <GrabLine
-          path={line(f0, f1)}
+          path={open([f0, f1])}
           x={farX}
           y={farY}
           name="the far limit"
-          cursor={plan ? 'ns-resize' : 'ew-resize'}
+          cursor={along}
           onMove={moveLimit('far')}
         />
       )}
       <GrabLine
-        path={line(n0, n1)}
+        path={open([n0, n1])}
         x={nearX}
         y={nearY}
         name="the near limit"
-        cursor={plan ? 'ns-resize' : 'ew-resize'}
+        cursor={along}
         onMove={moveLimit('near')}
       />
       <Handle x={aimed[0]} y={aimed[1]} name="the aim" onMove={moveAim} />

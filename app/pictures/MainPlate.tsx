@@ -11,14 +11,13 @@ import { followTo, stopFollowing, useFollow } from '../state/follow';
 import { usePointer } from '../state/pointer';
 import { readPointer } from '../state/reading';
 import { toggleSelected, useSelection } from '../state/selection';
-import { overlays } from '../tasks/overlays';
 import { anglesNow, goAhead, holdDistance, panBetween, scaleView, turnBetween } from './camera';
 import { bringUnder, pointUnder, turnWorld, wholeStep, zoomAbout } from './camera2d';
 import { Anchor } from './FlatPlate';
 import { GripTempo, Handle } from './Handle';
 import { SetMarks } from './ink';
 import { n2 } from './marks';
-import { groundMarks, nameMarks } from './names';
+import { plateMarks } from './names';
 import { blockOf } from './rulers';
 import { rulerX, rulerY } from './slots';
 
@@ -33,14 +32,9 @@ export function MainPlate({ width, height, route }: Props & { route: string }) {
   const situation = useSituation();
   const selected = useSelection((state) => state.ids);
   const scale = width / situation.frame.viewport.width;
-  const own = useMemo(
-    () => overlays[route]?.standing(situation, { scale, selected }) ?? [],
-    [route, situation, scale, selected],
-  );
-  const ground = useMemo(() => (situation.flat ? [] : groundMarks(situation, width, scale)), [situation, width, scale]);
-  const names = useMemo(
-    () => nameMarks(situation, selected, width, height, scale),
-    [situation, selected, width, height, scale],
+  const { own, ground, names } = useMemo(
+    () => plateMarks(situation, { width, height, scale }, route, selected),
+    [situation, width, height, scale, route, selected],
   );
   const [outer, inner] = [
     { w: width + 2 * rulerX, h: height + 2 * rulerY },

@@ -5,6 +5,7 @@ import { useSituation } from '../state/derive';
 import { setFocus, turnWorld, zoomAbout } from './camera2d';
 import { DrawingSheet, Furniture } from './Drawing';
 import { drawingPoint, type DrawingView, type Size } from './drawings';
+import { inkedIn } from './construction';
 import { GrabLine, GripTempo, Handle, type Move } from './Handle';
 import { open } from './marks';
 import { worldMarks, worldPlaces } from './worldMarks';
@@ -18,10 +19,10 @@ export function World({ size, view }: { size: Size; view: DrawingView }) {
       label="World"
       size={size}
       view={view}
-      inked="on-water"
+      inked={inkedIn('plan', situation)}
       marks={worldMarks(size, view, situation)}
     >
-      <Furniture shared={{ size, view }} situation={situation} />
+      <Furniture size={size} view={view} situation={situation} />
       <GripTempo picture="plan">
         <Grips size={size} view={view} />
       </GripTempo>

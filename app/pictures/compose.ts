@@ -4,11 +4,19 @@ import type { Project } from '../../formats/project';
 import type { Corner } from '../state/settings';
 import { memo, situationOf, situationSeen, type Seen, type Situation } from '../state/situation';
 import { overlays } from '../tasks/overlays';
-import { drawingMarks } from './construction';
-import { headingOf, planFrame, sectionFrame, worldFrame, type DrawingView, type Size } from './drawings';
+import { drawingMarks, drawingClip, inkedIn } from './construction';
+import {
+  headingOf,
+  planFrame,
+  sectionFrame,
+  worldFrame,
+  type DrawingName,
+  type DrawingView,
+  type Size,
+} from './drawings';
 import type { Rect } from './labels';
 import type { Mark } from './marks';
-import { groundMarks, nameMarks } from './names';
+import { plateMarks } from './names';
 import type { Palette } from './palette';
 import type { Picture } from './renderer';
 import { pointerMarks, rulerFigures } from './rulers';
@@ -57,7 +65,7 @@ export interface Layer {
   readonly inked: string;
 }
 
-export interface Composition {
+interface Composition {
   readonly scene: SceneBuffers;
   readonly pictures: readonly Picture[];
   readonly layers: readonly Layer[];
@@ -143,48 +151,53 @@ function picturesOf(situation: Situation, sight: Sight, { families }: SceneBuffe
   return pictures;
 }
 
-/** The plate's picture: its size, CSS pixels of the page per pixel of the viewport, and its layers' place and clip. */
+/** The plate's picture, and its layers' place and outer clip. */
 function plateOf(slot: Slot, { frame }: Situation) {
   const size = plateSize(slot);
   const { x, y } = within(slot, rulerX, rulerY);
   const outer = { x: -rulerX, y: -rulerY, width: slot.width, height: slot.height };
-  return { ...size, scale: size.width / frame.viewport.width, place: { x, y, inked: '' }, outer };
+  return { plate: { ...size, scale: size.width / frame.viewport.width }, place: { x, y, inked: '' }, outer };
 }
 
 /** What stands in the pictures whether the pointer is there or not. */
 function standingLayers(situation: Situation, sight: Sight): Layer[] {
   const { slots, route, selected } = sight;
-  const { flat, project } = situation;
+  const { flat } = situation;
   const layers: Layer[] = [];
   if (slots.main) {
-    const { width, height, scale, place, outer } = plateOf(slots.main, situation);
-    const own = overlays[route]?.standing(situation, { scale, selected }) ?? [];
+    const { plate, place, outer } = plateOf(slots.main, situation);
+    const { own, ground, names } = plateMarks(situation, plate, route, selected);
     layers.push(
       { ...place, clip: outer, marks: own },
-      { ...place, clip: { x: 0, y: 0, width, height }, marks: flat ? [] : groundMarks(situation, width, scale) },
-      { ...place, clip: outer, marks: nameMarks(situation, selected, width, height, scale) },
+      { ...place, clip: { x: 0, y: 0, width: plate.width, height: plate.height }, marks: ground },
+      { ...place, clip: outer, marks: names },
     );
   }
-  const drawing = (slot: Slot, inked: string, marks: readonly Mark[]) =>
+  const drawing = (name: DrawingName, slot: Slot, marks: readonly Mark[]) =>
     layers.push({
-      ...{ x: slot.x, y: slot.y + caption, inked, marks },
-      clip: { x: 1, y: 1, width: slot.width - 2, height: slot.height - 2 },
+      ...{ x: slot.x, y: slot.y + caption, marks },
+      inked: inkedIn(name, situation),
+      clip: drawingClip(slot),
     });
   if (slots.plan)
     drawing(
+      'plan',
       slots.plan,
-      flat || project.ground ? 'on-water' : '',
       flat ? worldMarks(slots.plan, sight.plan, situation) : drawingMarks('plan', slots.plan, sight.plan, situation),
     );
   if (slots.section && sight.corner === 'section')
-    drawing(slots.section, '', drawingMarks('section', slots.section, sight.section, situation));
+    drawing('section', slots.section, drawingMarks('section', slots.section, sight.section, situation));
   return layers;
 }
 
 function pointerLayers(situation: Situation, sight: Sight): Layer[] {
   const { slots, css, route, folds } = sight;
   if (!slots.main) return [];
-  const { width, height, scale, place, outer } = plateOf(slots.main, situation);
+  const {
+    plate: { width, height, scale },
+    place,
+    outer,
+  } = plateOf(slots.main, situation);
   return [
     {
       ...place,

@@ -20,7 +20,7 @@ import { closed, dimensionMarks, n2, open, probeMarks, type Mark } from './marks
 
 /* What is drawn over Plan and Section: the frustum with its dimensions, and the names. */
 
-export interface Shared {
+interface Shared {
   readonly drawing: CameraFrame;
   readonly size: Size;
   readonly view: DrawingView;
@@ -40,6 +40,13 @@ export const placeIn =
     const pixel = worldToPixel(drawing, p);
     return pixel.ok ? pixel.value : [0, 0];
   };
+
+/** The classes that a drawing's marks are inked by: others over water. */
+export const inkedIn = (name: DrawingName, { flat, project }: Situation): string =>
+  name === 'plan' && (flat || project.ground) ? 'on-water' : '';
+
+/** What of a drawing its marks may cover: all within its border. */
+export const drawingClip = ({ width, height }: Size): Rect => ({ x: 1, y: 1, width: width - 2, height: height - 2 });
 
 /** Everything that is drawn over Plan or Section. */
 export function drawingMarks(name: DrawingName, size: Size, view: DrawingView, situation: Situation): Mark[] {

@@ -10,11 +10,31 @@ import type { ProjectBody } from '../../formats/project';
 import { memo, type Situation } from '../state/situation';
 import { rowsOf } from '../state/tiles';
 import { figure } from '../ui/figures';
-import { pictureCorners } from './drawings';
+import { overlays } from '../tasks/overlays';
+import { pictureCorners, type Size } from './drawings';
 import { around, overlap, place, textWidth, type Label, type Rect } from './labels';
 import { n2, probeMarks, type Mark } from './marks';
 
-/* What is drawn over the camera's picture: the limits of the ground, and the names. */
+/* What is drawn over the camera's picture: what its task adds, the limits of the ground, and the names. */
+
+/** The picture's size on the page, and how many of its pixels there one pixel of the viewport is. */
+export interface Plate extends Size {
+  readonly scale: number;
+}
+
+/** All that stands over the picture: the limits of the ground end with it, the rest may reach into the rulers. */
+export function plateMarks(
+  situation: Situation,
+  { width, height, scale }: Plate,
+  route: string,
+  selected: readonly string[],
+): { own: Mark[]; ground: Mark[]; names: Mark[] } {
+  return {
+    own: overlays[route]?.standing(situation, { scale, selected }) ?? [],
+    ground: situation.flat ? [] : groundMarks(situation, width, scale),
+    names: nameMarks(situation, selected, width, height, scale),
+  };
+}
 
 /** Where the far plane cuts the ground, as pixels of the viewport; null where it does not within the picture. */
 function farLine({ frame, project }: Situation): [Vec2, Vec2] | null {
@@ -37,7 +57,7 @@ function farLine({ frame, project }: Situation): [Vec2, Vec2] | null {
 }
 
 /** The horizon of the ground, and how far of it is in the picture. */
-export function groundMarks(situation: Situation, width: number, scale: number): Mark[] {
+function groundMarks(situation: Situation, width: number, scale: number): Mark[] {
   const { frame, project } = situation;
   const horizon = project.ground ? horizonPixels(frame, [0, 1, 0]) : null;
   const far = farLine(situation);
@@ -123,7 +143,7 @@ const leastNamed = 10;
 const mostNamed = 60;
 
 /** The names in the picture: the probe's first, then the nearest; bodies off the picture at its edge; the rest counted. */
-export function nameMarks(
+function nameMarks(
   situation: Situation,
   selected: readonly string[],
   width: number,

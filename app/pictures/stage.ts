@@ -20,10 +20,7 @@ import { readInk } from './ink';
 export const useFailure = create<{ readonly message: string | null }>(() => ({ message: null }));
 
 /** What the page lays out; the rest of `Sight` follows from the stores. */
-export type Layout = Pick<
-  Sight,
-  'size' | 'slots' | 'plan' | 'section' | 'corner' | 'theme' | 'palette' | 'route' | 'rested'
->;
+type Layout = Pick<Sight, 'size' | 'slots' | 'plan' | 'section' | 'corner' | 'theme' | 'palette' | 'route' | 'rested'>;
 
 const canvas = (className: string): HTMLCanvasElement =>
   Object.assign(document.createElement('canvas'), { className, ariaHidden: 'true' });
@@ -78,7 +75,8 @@ const post = (message: ToPictures, transfer: Transferable[] = []): void => stage
 /** Shows the canvases in an element, whose pictures they are from now on. Gives what takes them away. */
 export function showIn(element: HTMLElement): () => void {
   host = element;
-  if (beginPictures()) element.prepend(stage!.pictures, stage!.marks);
+  const made = beginPictures();
+  if (made) element.prepend(made.pictures, made.marks);
   tell();
   return () => {
     if (host === element) host = null;
@@ -120,7 +118,7 @@ function changed<T extends object>(last: Partial<T>, now: Partial<T>): Partial<T
 
 function flush(): void {
   const { project } = useDocument.getState();
-  if (!stage || !host || !project || useFailure.getState().message) return settle();
+  if (!stage || !host || !project) return settle();
   const { project: before, ...last } = told;
   const seen = seenIn(project);
   const now: Partial<Sight> = {

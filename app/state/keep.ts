@@ -45,6 +45,8 @@ let shelf: Shelf = forgetfulShelf();
 let forgets: string | null = null;
 const setKept = () => {
   strike();
+  // A state that is come back to is noted again.
+  noted = { ...noted, project: null };
   useKeeping.setState(forgets ? { state: 'failed', message: forgets } : { state: 'kept', message: null });
 };
 /** The revision that this tab has seen last, of each project that it has shown. */
@@ -77,12 +79,16 @@ const keep = (project: Project): Promise<void> => {
 
 /** How soon after one change the next is noted: a note takes a part of a frame. */
 const noteEvery = 200;
-/** What was noted last, and when; null where it could not be. */
-let noted: { readonly project: Project; readonly at: number } | null = null;
+/** What was last to be noted and has not been struck since, when, and whether there was room for it. */
+let noted: { readonly project: Project | null; readonly at: number; readonly done: boolean } = {
+  project: null,
+  at: -Infinity,
+  done: false,
+};
 /** Notes a state at once, which the shelf is yet to have. */
 function noteDown(project: Project): void {
-  if (noted?.project === project) return;
-  noted = note(project, seen.get(project.id) ?? null) ? { project, at: performance.now() } : null;
+  if (noted.project === project) return;
+  noted = { project, at: performance.now(), done: note(project, seen.get(project.id) ?? null) };
 }
 
 async function writeDown(project: Project): Promise<void> {
@@ -199,8 +205,8 @@ export async function openShelf(): Promise<void> {
     // A project that gives way to another is written before it is out of sight.
     if (before && before.id !== now.id && useKeeping.getState().state === 'unsaved') void keep(before);
     if (useKeeping.getState().state === 'kept') useKeeping.setState({ state: 'unsaved' });
-    if (!noted || performance.now() - noted.at > noteEvery) noteDown(now);
-    keepIn(gesture === null ? pause : heldPause[noted ? 'noted' : 'otherwise']);
+    if (performance.now() - noted.at > noteEvery) noteDown(now);
+    keepIn(gesture === null ? pause : heldPause[noted.done ? 'noted' : 'otherwise']);
   });
   // On the first visit: what is open stands in the list of projects before anything is changed.
   if (!seen.has(project.id)) void keep(project);

@@ -3,6 +3,7 @@ import type { Vec2 } from '../../core/math/vec3';
 import type { Project } from '../../formats/project';
 import { handHolds, type Held } from '../ui/hand';
 import { useDocument } from './document';
+import { useDrawings } from './drawings';
 import { usePointer } from './pointer';
 
 /** How often what is read follows while something moves: about as often as a number can be read. */
@@ -70,6 +71,11 @@ useDocument.subscribe(() => {
   if (useMoving.getState().held !== held) useMoving.setState({ held });
   moved();
   if (!held) follow(useStill);
+});
+// The paper of a drawing is moved beside the document.
+useDrawings.subscribe(() => {
+  const held = handHolds();
+  if (held) useMoving.setState({ held });
 });
 usePointer.subscribe(({ css }, before) => {
   if (useMoving.getState().held?.picture) return;

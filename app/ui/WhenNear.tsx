@@ -6,6 +6,8 @@ export function WhenNear({ name, height, children }: { name: string; height: num
   const [near, setNear] = useState(false);
   useEffect(() => {
     const observer = new IntersectionObserver((entries) => entries.some((one) => one.isIntersecting) && setNear(true), {
+      // Of what scrolls: a margin about the window ends at the first edge that cuts off.
+      root: place.current?.closest('.alone') ?? null,
       rootMargin: '200px',
     });
     if (place.current) observer.observe(place.current);

@@ -14,7 +14,7 @@ export function followHand(): void {
       picture: element.closest<HTMLElement>('[data-picture]')?.dataset.picture ?? null,
       grip: element.closest('.handle') !== null,
     };
-    document.documentElement.dataset.held = held.picture ?? '';
+    document.documentElement.dataset.held = '';
   });
   document.addEventListener('lostpointercapture', () => {
     held = null;

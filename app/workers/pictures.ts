@@ -16,7 +16,7 @@ export interface Face {
 }
 
 /** What is another than before; `project` by its parts, since most stay. */
-export interface Change {
+interface Change {
   readonly kind: 'change';
   /** Counts the changes. */
   readonly count: number;
@@ -66,11 +66,11 @@ let resting: ReturnType<typeof setTimeout> | undefined;
 let saidPainted = false;
 
 function draw(): void {
-  if (!sight.slots || !renderer || !paper) return;
+  if (!sight.slots || !paper) return;
   const { size, pixel, palette, theme, painting } = sight as Sight;
   const { scene, pictures, layers } = compose(project as Project, sight as Sight);
-  renderer.setScene(scene);
-  const whole = renderer.draw(pictures, palette, size, pixel);
+  renderer?.setScene(scene);
+  const whole = renderer?.draw(pictures, palette, size, pixel) ?? true;
   if (!whole) schedule();
 
   const { canvas, context } = paper;
@@ -122,10 +122,11 @@ self.addEventListener('message', ({ data }: MessageEvent<ToPictures>) => {
 });
 
 function begin({ pictures, marks, faces }: ToPictures & { kind: 'begin' }): void {
+  paper = { canvas: marks, context: marks.getContext('2d', { willReadFrequently: true })! };
   try {
     renderer = new Renderer(pictures, schedule);
-    paper = { canvas: marks, context: marks.getContext('2d', { willReadFrequently: true })! };
   } catch (error) {
+    // Names and hairlines are painted all the same.
     say({ kind: 'failed', message: (error as Error).message });
   }
   for (const { family, source, descriptors } of faces) self.fonts.add(new FontFace(family, source, descriptors));
