@@ -36,6 +36,32 @@ module.exports = {
       from: { path: '^core/', pathNot: '\\.test\\.ts$|^core/testing/' },
       to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: '^node_modules/zod' },
     },
+    // Inside the application arrows run one way too: ui ← state ← edits ← sheet ← working ← chain ← pictures ← tasks ← shell.
+    ...[
+      ['ui', 'state|edits|sheet|working|chain|pictures|tasks|shell|workers'],
+      ['state', 'edits|sheet|working|chain|pictures|tasks|shell|workers'],
+      ['edits', 'sheet|working|chain|pictures|tasks|shell|workers'],
+      ['sheet', 'working|chain|pictures|tasks|shell|workers'],
+      ['working', 'chain|pictures|tasks|shell|workers'],
+      ['chain', 'pictures|tasks|shell|workers'],
+      ['pictures', 'tasks|shell|workers'],
+      ['tasks', 'shell|workers'],
+      ['shell', 'workers'],
+    ].map(([room, above]) =>
+      below(
+        `app-${room}`,
+        `app/${room}`,
+        `^app/(${above})/`,
+        'a room of the application imports what stands before it; workers are a leaf, told of and not imported',
+      ),
+    ),
+    {
+      name: 'tasks-through-their-tables',
+      comment: 'Nothing outside app/tasks imports from a task: the tables are built from the names.',
+      severity: 'error',
+      from: { path: '^(app|server|cli|formats|core|demo)/', pathNot: '^app/tasks/' },
+      to: { path: '^app/tasks/[^/]+/' },
+    },
     {
       name: 'tasks-keep-to-themselves',
       severity: 'error',

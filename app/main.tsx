@@ -1,13 +1,18 @@
+import './ui/base.css';
+import './ui/sheet.css';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
-import { App } from './App';
-import { beginPictures } from './pictures/stage';
-import { openShelf } from './state/keep';
+import { App } from './shell/App';
+import { Boundary } from './shell/Boundary';
+import './shell/narrow.css';
+import { beginPictures } from './pictures/picturesClient';
+import { openShelf } from './state/autosave';
 import { keepApplication } from './state/offline';
 import { followProjects } from './state/table';
 import { followTheme } from './state/settings';
-import { followHand } from './ui/hand';
-import './style.css';
+import { followDocument } from './state/pace';
+import { installTasks, reportUnread } from './shell/wiring';
+import { followDrags } from './ui/activeDrag';
 
 /** Where the application lies: built, this file is in its folder `assets`. */
 const home = import.meta.env.DEV ? '/' : new URL(/* @vite-ignore */ '..', import.meta.url).pathname;
@@ -17,14 +22,21 @@ const { pathname, search, hash } = window.location;
 if (pathname.length > home.length && pathname.endsWith('/'))
   window.history.replaceState(null, '', pathname.slice(0, -1) + search + hash);
 
+installTasks();
 followTheme();
-followHand();
+followDrags();
+followDocument();
 beginPictures();
 createRoot(document.getElementById('root')!).render(
   <BrowserRouter basename={home}>
-    <App />
+    <Boundary projects={`${home}projects`}>
+      <App />
+    </Boundary>
   </BrowserRouter>,
 );
-void openShelf().then(followProjects);
+void openShelf().then(() => {
+  followProjects();
+  reportUnread();
+});
 if (!import.meta.env.DEV)
   window.addEventListener('load', () => setTimeout(() => void keepApplication(home), 3000), { once: true });

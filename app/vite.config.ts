@@ -3,7 +3,10 @@ import tailwind from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
 
-/** The faces that the first page is set in: fetched with the scripts, so that it is not laid out twice. */
+/**
+ * The faces that the first page is set in: fetched with the scripts, so that it is not laid out
+ * twice.
+ */
 const firstFaces = /(ibm-plex-sans-latin-(400|600)|ibm-plex-mono-latin-(400|500)|spectral-latin-500)-normal.*\.woff2$/;
 const preloadFaces: Plugin = {
   name: 'preload-faces',

@@ -81,7 +81,10 @@ export function median(rounds: number, run: () => void): number {
   return times[times.length >> 1]!;
 }
 
-/** Everything that is measured, in milliseconds (per ray in microseconds): the machine's form, and the plain one as `plain…`. */
+/**
+ * Everything that is measured, in milliseconds (per ray in microseconds): the machine's form, and
+ * the plain one as `plain…`.
+ */
 export function measureKernels(rounds: number) {
   const million = 1_000_000;
   const p = pointBatch(million);
@@ -142,7 +145,10 @@ export function measureKernels(rounds: number) {
   };
 }
 
-/** How the cost of queries grows with the number of items: microseconds a view query of about one answer, and a ray. */
+/**
+ * How the cost of queries grows with the number of items: microseconds a view query of about one
+ * answer, and a ray.
+ */
 export function growth() {
   return [10_000, 100_000, 1_000_000].map((count) => {
     const { tree } = movingSpheres(spheres(count));

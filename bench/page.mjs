@@ -1,12 +1,12 @@
-// Drives the real page on the demo scene. Of a dragged frame: the page's own measure "pointer to numbers" (from the pointer event to committed numbers), and all that the main
-// thread worked in it. Of the first visit: when the page can be worked with.
+// Drives the real page on the demo scene. Of a dragged frame: the page's own measure "pointer to
+// numbers" (from the pointer event to committed numbers), and all that the main thread worked in
+// it. Of the first visit: when the page can be worked with.
 import { spawn } from 'node:child_process';
 import { at } from '../scripts/lib/fresh.mjs';
 import { launchOptions } from '../scripts/lib/chromium.mjs';
 import { chromium } from '@playwright/test';
 
-const port = 4796;
-const address = `http://127.0.0.1:${port}/frame`;
+const firstPort = 4796;
 
 const summary = (values) => {
   const sorted = [...values].sort((a, b) => a - b);
@@ -16,13 +16,14 @@ const summary = (values) => {
 const mean = (values) => values.reduce((sum, v) => sum + v, 0) / values.length;
 
 /** Milliseconds of main-thread work per pointer move and per dragged frame. */
-async function measureHand(browser) {
+async function measureHand(browser, address) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(address);
+  await page.goto(`${address}/frame`);
   await page.getByRole('heading', { name: 'The Chain' }).waitFor();
   const box = await page.getByTestId('picture').boundingBox();
   const session = await page.context().newCDPSession(page);
-  // Thread time: what the main thread itself worked (script, style, layout, paint), not what it waited for while software WebGL had the cores.
+  // Thread time: what the main thread itself worked (script, style, layout, paint), not what it
+  // waited for while software WebGL had the cores.
   await session.send('Performance.enable', { timeDomain: 'threadTicks' });
   const worked = async () => {
     const { metrics } = await session.send('Performance.getMetrics');
@@ -57,8 +58,11 @@ async function measureHand(browser) {
   return { move, drag };
 }
 
-/** Milliseconds from the call of the address, in a browser that was never here, until the Chain is on the screen and no task of the page is longer than 50 ms for a second. */
-async function measureVisit(browser) {
+/**
+ * Milliseconds from the call of the address, in a browser that was never here, until the Chain is
+ * on the screen and no task of the page is longer than 50 ms for a second.
+ */
+async function measureVisit(browser, address) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
   await page.addInitScript(() => {
@@ -77,7 +81,7 @@ async function measureVisit(browser) {
       observer.disconnect();
     }).observe(document, { childList: true, subtree: true });
   });
-  await page.goto(address);
+  await page.goto(`${address}/frame`);
   await page.getByRole('heading', { name: 'The Chain' }).waitFor();
   await page.waitForTimeout(4000);
   const { shown, tasks, painted } = await page.evaluate(() => ({
@@ -91,24 +95,149 @@ async function measureVisit(browser) {
   return { painted, interactive };
 }
 
-export async function measurePage() {
-  const server = spawn('node', [at('bin/astrolabe.js'), 'serve', '--port', String(port)], {
+/** What the page's thread worked, as a function of how long it is watched. */
+async function threadTime(page) {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Performance.enable', { timeDomain: 'threadTicks' });
+  return async () => {
+    const { metrics } = await session.send('Performance.getMetrics');
+    return 1000 * metrics.find(({ name }) => name === 'TaskDuration').value;
+  };
+}
+
+/** Milliseconds of the page's thread per frame while the demo plays. */
+async function measurePlaying(browser, address) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${address}/frame`);
+  await page.getByRole('heading', { name: 'The Chain' }).waitFor();
+  await page.waitForTimeout(3000);
+  const worked = await threadTime(page);
+  await page.getByRole('button', { name: 'Play' }).click();
+  await page.waitForTimeout(1500);
+  const turns = [];
+  for (let i = 0; i < 5; i++) {
+    const before = await worked();
+    const frames = await page.evaluate(
+      () =>
+        new Promise((done) => {
+          const end = performance.now() + 2000;
+          let count = 0;
+          const next = () => (performance.now() < end ? (count++, requestAnimationFrame(next)) : done(count));
+          requestAnimationFrame(next);
+        }),
+    );
+    turns.push(((await worked()) - before) / frames);
+  }
+  await page.close();
+  return summary(turns);
+}
+
+/**
+ * Milliseconds of the page's thread per dragged frame with 20,000 instances whose tints follow the
+ * camera, and to upload them.
+ */
+async function measureInstances(browser) {
+  const { sampleTree } = await import('../scripts/lib/sampleTree.mjs');
+  const sample = await sampleTree();
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${sample.address}/sample`);
+    await page.getByTestId('counted').waitFor();
+    await page.waitForTimeout(6000);
+    const box = await page.getByTestId('picture').boundingBox();
+    const worked = await threadTime(page);
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    const move = (i) => {
+      const a = (i / 150) * 4 * Math.PI;
+      return page.mouse.move(
+        box.x + box.width * (0.5 + 0.2 * Math.cos(a)),
+        box.y + box.height * (0.5 + 0.2 * Math.sin(a)),
+      );
+    };
+    for (let i = 0; i < 30; i++) await move(i);
+    // Software WebGL takes several of the page's frames for one of its own: what is read follows
+    // in each of them.
+    await page.evaluate(() => {
+      window.framesCounted = 0;
+      const next = () => (window.framesCounted++, requestAnimationFrame(next));
+      next();
+    });
+    const turns = [];
+    for (let i = 30; i < 150;) {
+      const [before, from] = [await worked(), await page.evaluate(() => window.framesCounted)];
+      for (let k = 0; k < 20; k++, i++) await move(i);
+      turns.push(((await worked()) - before) / ((await page.evaluate(() => window.framesCounted)) - from));
+    }
+    await page.mouse.up();
+    const upload = await page.evaluate(() => {
+      const gl = new OffscreenCanvas(8, 8).getContext('webgl2');
+      const tints = new Uint8Array(20_000);
+      gl.bindTexture(gl.TEXTURE_2D, gl.createTexture());
+      gl.pixelStorei(gl.UNPACK_ALIGNMENT, 1);
+      gl.texImage2D(gl.TEXTURE_2D, 0, gl.R8UI, 256, 79, 0, gl.RED_INTEGER, gl.UNSIGNED_BYTE, null);
+      // The page's clock is coarse: many at once.
+      const start = performance.now();
+      for (let i = 0; i < 200; i++) {
+        tints.fill(i % 4);
+        gl.texSubImage2D(gl.TEXTURE_2D, 0, 0, 0, 256, 78, gl.RED_INTEGER, gl.UNSIGNED_BYTE, tints, 0);
+        gl.texSubImage2D(gl.TEXTURE_2D, 0, 0, 78, 32, 1, gl.RED_INTEGER, gl.UNSIGNED_BYTE, tints, 78 * 256);
+        gl.finish();
+      }
+      return (performance.now() - start) / 200;
+    });
+    await page.close();
+    return { ...summary(turns), mean: mean(turns), upload };
+  } finally {
+    sample.close();
+  }
+}
+
+/** Serves a checkout; gives its address and what ends it. */
+async function served(folder, port) {
+  const server = spawn('node', [`${folder}/bin/astrolabe.js`, 'serve', '--port', String(port)], {
+    cwd: folder,
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   await new Promise((ready) => server.stdout.once('data', ready));
+  return { address: `http://127.0.0.1:${port}`, end: () => server.kill() };
+}
+
+const middleOf = (runs) => {
+  const sorted = [...runs].sort((a, b) => a.drag.frame.mean - b.drag.frame.mean);
+  return sorted[sorted.length >> 1];
+};
+
+/** All of it, in turn with another checkout if there is one to compare with. */
+export async function measurePage(against = null) {
+  const folders = [...(against ? [against] : []), at()];
+  const servers = [];
+  for (const [i, folder] of folders.entries()) servers.push(await served(folder, firstPort + i));
   const browser = await chromium.launch(launchOptions);
   try {
-    const visits = [];
-    for (let i = 0; i < 8; i++) visits.push(await measureVisit(browser));
+    const hands = servers.map(() => []);
+    const visits = servers.map(() => []);
+    for (let turn = 0; turn < (against ? 3 : 1); turn++)
+      for (const [i, { address }] of servers.entries()) hands[i].push(await measureHand(browser, address));
     // The first also waits for the browser to start its own processes.
-    const later = visits.slice(1);
-    const visit = {
-      painted: summary(later.map(({ painted }) => painted)),
-      interactive: summary(later.map(({ interactive }) => interactive)),
-    };
-    return { ...(await measureHand(browser)), visit };
+    for (let turn = 0; turn < 8; turn++)
+      for (const [i, { address }] of servers.entries()) {
+        const visit = await measureVisit(browser, address);
+        if (turn) visits[i].push(visit);
+      }
+    const made = servers.map((_, i) => ({
+      ...middleOf(hands[i]),
+      visit: {
+        painted: summary(visits[i].map(({ painted }) => painted)),
+        interactive: summary(visits[i].map(({ interactive }) => interactive)),
+      },
+    }));
+    const now = made.at(-1);
+    const playing = await measurePlaying(browser, servers.at(-1).address);
+    const instances = await measureInstances(browser);
+    return { ...now, playing, instances, before: against ? made[0] : null };
   } finally {
     await browser.close();
-    server.kill();
+    for (const { end } of servers) end();
   }
 }

@@ -1,4 +1,5 @@
-// Runs the kernels and the same loops in C++ (g++ -O3, doubles, one thread) in turn, each several times, and gives the medians.
+// Runs the kernels and the same loops in C++ (g++ -O3, and -march=native, doubles, one thread) in
+// turn, each several times, and gives the medians.
 import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
@@ -28,14 +29,22 @@ export async function measureKernels() {
   const { benchArrays, growth } = await import(pathToFileURL(bundle).href);
   for (const [name, array] of Object.entries(benchArrays()))
     writeFileSync(at('dist/bench', `${name}.bin`), new Uint8Array(array.buffer, array.byteOffset, array.byteLength));
-  const program = at('dist/bench/kernels');
-  execFileSync('g++', ['-O3', '-std=c++17', at('bench/kernels.cpp'), '-o', program]);
+  // As the language gives it anywhere, and as an engine builds for the machine that it runs on.
+  const compiled = (name, ...flags) => {
+    const program = at('dist/bench', name);
+    execFileSync('g++', ['-O3', ...flags, '-std=c++17', at('bench/kernels.cpp'), '-o', program]);
+    return program;
+  };
+  const [anywhere, native] = [compiled('kernels'), compiled('kernels-native', '-march=native')];
   const script = `import(${JSON.stringify(pathToFileURL(bundle).href)}).then((m) => console.log(JSON.stringify(m.measureKernels(${rounds}))))`;
   const ours = [];
   const theirs = [];
+  const natives = [];
+  const run = (program) => JSON.parse(execFileSync(program, [folder, String(rounds)], { encoding: 'utf8' }));
   for (let turn = 0; turn < turns; turn++) {
-    theirs.push(JSON.parse(execFileSync(program, [folder, String(rounds)], { encoding: 'utf8' })));
+    theirs.push(run(anywhere));
+    natives.push(run(native));
     ours.push(JSON.parse(execFileSync('node', ['-e', script], { encoding: 'utf8' })));
   }
-  return { ours: middles(ours), cpp: middles(theirs), growth: growth() };
+  return { ours: middles(ours), cpp: middles(theirs), native: middles(natives), growth: growth() };
 }

@@ -1,5 +1,7 @@
 #!/usr/bin/env node
 import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { at } from '../scripts/lib/fresh.mjs';
 
 if (!existsSync(at('node_modules'))) {
@@ -7,6 +9,6 @@ if (!existsSync(at('node_modules'))) {
   process.exit(1);
 }
 const { buildApp, buildNode } = await import('../scripts/lib/build.mjs');
-await buildNode();
+const folder = await buildNode();
 if (process.argv[2] === 'serve') await buildApp();
-await import('../dist/node/cli.js');
+await import(pathToFileURL(join(folder, 'cli.js')).href);

@@ -1,51 +1,89 @@
-import { readFileSync } from 'node:fs';
+import { createReadStream } from 'node:fs';
 import { Command, InvalidArgumentError } from 'commander';
-import { compute, problemDocument } from '../core/compute/compute';
+import { computeLazily, problemDocument } from '../core/compute/compute';
+import { writeJson } from '../core/compute/lazy';
 import { requestJsonSchema } from '../core/compute/jsonSchema';
+import { limitsTable, serverLimits } from '../core/compute/limits';
+
+// A failure until an answer has been written.
+process.exitCode = 1;
+
+/** The text of a file, or of standard input for “-”; a mark of byte order at its head is none of it. */
+async function readText(file: string): Promise<string> {
+  const chunks: Buffer[] = [];
+  // As a stream: what standard input is (a file, a pipe, one that does not block) makes no difference.
+  const from = file === '-' ? process.stdin : createReadStream(file);
+  for await (const chunk of from) chunks.push(chunk as Buffer);
+  return new TextDecoder().decode(chunks.length === 1 ? chunks[0] : Buffer.concat(chunks));
+}
+
+function* both<T>(...lists: Iterable<T>[]): Generator<T> {
+  for (const list of lists) yield* list;
+}
+
+/** Writes pieces no faster than they are taken. Ends the program where nobody takes them. */
+async function write(to: NodeJS.WriteStream, pieces: Iterable<string>): Promise<void> {
+  const failed = (error: NodeJS.ErrnoException): never => {
+    // Whoever reads may stop when it has enough.
+    if (error.code === 'EPIPE') process.exit(process.exitCode === 2 ? 2 : 1);
+    process.stderr.write(`The answer could not be written: ${error.message}.\n`);
+    process.exit(1);
+  };
+  to.once('error', failed);
+  let held = '';
+  const flush = () =>
+    new Promise<void>((done) => {
+      const text = held;
+      held = '';
+      to.write(text, () => done());
+    });
+  for (const piece of pieces) {
+    held += piece;
+    if (held.length > 1 << 18) await flush();
+  }
+  await flush();
+}
 
 const program = new Command('astrolabe')
   .description('Reference answers for people who write their own cameras')
-  .version('0.1.0');
+  .version('0.1.0')
+  .addHelpText(
+    'after',
+    `\nLimits of a request, and what is answered beyond them:\n${limitsTable.map(([what, most, beyond]) => `  ${what}: ${most} (${beyond})`).join('\n')}\n`,
+  );
 
 program
   .command('compute')
   .description('answer a compute request (docs/compute.md) on standard output')
   .argument('<file>', 'the request as JSON, or - for standard input')
   .option('--compact', 'one line instead of indented JSON')
-  .action((file: string, { compact }: { compact?: boolean }) => {
-    const print = (value: unknown) => JSON.stringify(value, null, compact ? 0 : 2) + '\n';
-    const refuse = (problem: unknown) => {
-      process.stderr.write(print(problem));
+  .action(async (file: string, { compact }: { compact?: boolean }) => {
+    const indent = compact ? 0 : 2;
+    const refuse = async (problem: unknown) => {
+      await write(process.stderr, [JSON.stringify(problem, null, indent), '\n']);
       process.exitCode = 2;
     };
-    let text: string;
+    const wrong = (message: string, title?: string) => refuse(problemDocument([{ path: '', message }], 422, title));
+    // Neither the text nor the value it stands for is held on to while the answer is written.
+    let answered: ReturnType<typeof computeLazily>;
     try {
-      text = readFileSync(file === '-' ? 0 : file, 'utf8');
+      answered = computeLazily(JSON.parse(await readText(file)));
     } catch (error) {
-      return refuse(
-        problemDocument(
-          [{ path: '', message: `${file} cannot be read: ${(error as Error).message}.` }],
-          422,
-          'No request',
-        ),
-      );
+      return error instanceof SyntaxError
+        ? wrong(`This is not JSON: ${error.message}.`)
+        : wrong(`${file} cannot be read: ${(error as Error).message}.`, 'No request');
     }
-    let request: unknown;
-    try {
-      request = JSON.parse(text);
-    } catch (error) {
-      return refuse(problemDocument([{ path: '', message: `This is not JSON: ${(error as Error).message}.` }]));
-    }
-    const answered = compute(request);
-    if (answered.ok) process.stdout.write(print(answered.response));
-    else refuse(answered.problem);
+    if (!answered.ok) return refuse(answered.problem);
+    await write(process.stdout, both(writeJson(answered.response, indent), ['\n']));
+    process.exitCode = 0;
   });
 
 program
   .command('schema')
   .description('print the JSON Schema of a compute request')
-  .action(() => {
-    process.stdout.write(JSON.stringify(requestJsonSchema(), null, 2) + '\n');
+  .action(async () => {
+    await write(process.stdout, [JSON.stringify(requestJsonSchema(), null, 2), '\n']);
+    process.exitCode = 0;
   });
 
 const port = (text: string) => {
@@ -55,12 +93,19 @@ const port = (text: string) => {
   return value;
 };
 
+const seconds = (text: string) => {
+  const value = Number(text);
+  if (!(value > 0 && value <= 3600)) throw new InvalidArgumentError('Give seconds above 0, up to 3600.');
+  return value;
+};
+
 program
   .command('serve')
   .description('serve the application and POST /api/compute')
   .option('--port <number>', 'the first port to try', port, 4747)
   .option('--host <address>', 'the address to listen on', '127.0.0.1')
-  .action(async (options: { port: number; host: string }) => {
+  .option('--seconds <number>', 'how long a request may compute', seconds, serverLimits.seconds)
+  .action(async (options: { port: number; host: string; seconds: number }) => {
     // Loaded only here: `compute` starts without a server's packages.
     const { serve } = await import('../server/main');
     const { address, taken } = await serve(options).catch((error: Error) => {
@@ -71,6 +116,7 @@ program
     });
     if (taken.length) console.log(`Port ${taken.join(', ')} is taken, so this is the next free one.`);
     console.log(`Astrolabe is at ${address}`);
+    process.exitCode = 0;
   });
 
 await program.parseAsync();

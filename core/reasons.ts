@@ -1,4 +1,7 @@
-/** Why a question has no answer. The list is closed: interfaces make their sentences from it (`app/wording`, `core/compute`). */
+/**
+ * Why a question has no answer. The list is closed: interfaces make their sentences from it
+ * (`app/wording`, `core/compute`).
+ */
 export type NullReason =
   'behindEye' | 'onEyePlane' | 'rayParallel' | 'planeBehindEye' | 'depthAtInfinity' | 'parallelToScreen';
 
@@ -13,6 +16,7 @@ export type ErrorCode =
   | 'fovOutOfRange'
   | 'viewportEmpty'
   | 'noAreaLeft'
+  | 'tooManyTries'
   | 'footprintUnbounded'
   | 'footprintEmpty'
   | 'distanceNotPositive'
@@ -27,9 +31,13 @@ export type ErrorCode =
 /** An answer, or the reason why there is none. */
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: NullReason };
 export const answer = <T>(value: T): Answer<T> => ({ ok: true, value });
+/** No answer, and why. */
 export const noAnswer = (reason: NullReason): { ok: false; reason: NullReason } => ({ ok: false, reason });
 
-/** Something wrong with what was asked: where (a path into the request), a code if the list has one, and a sentence with the mend. */
+/**
+ * Something wrong with what was asked: where (a path into the request), a code if the list has one,
+ * and a sentence with the mend.
+ */
 export interface Problem {
   readonly path: string;
   readonly code?: ErrorCode;

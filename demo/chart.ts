@@ -4,7 +4,8 @@ import { deckOutline } from './hull';
 import type { z } from 'zod';
 
 /*
- * The harbour chart of Saltmarrow: the same harbour seen as a flat world, x to the east and y to the north in metres. Soundings are a map of square tiles.
+ * The harbour chart of Saltmarrow: the same harbour seen as a flat world, x to the east and y to
+ * the north in metres. Soundings are a map of square tiles.
  */
 
 type Input = z.input<typeof projectSchema>;
@@ -124,7 +125,10 @@ function sounding([x, y]: Pair): number | null {
   return Math.max(0.1, Math.round((slope + banks * Math.min(1, shore / 40) + dredged + seaward) * 10) / 10);
 }
 
-/** The demo's flat project, new on every call: the harbour chart of Saltmarrow with the pilot launch followed, at a zoom that is not whole. */
+/**
+ * The demo's flat project, new on every call: the harbour chart of Saltmarrow with the pilot launch
+ * followed, at a zoom that is not whole.
+ */
 export function saltmarrowChart(id = 'saltmarrow-chart'): Project {
   const values = Array.from({ length: columns * rows }, (_, i) =>
     sounding([corner[0] + ((i % columns) + 0.5) * tile, corner[1] + (Math.floor(i / columns) + 0.5) * tile]),
@@ -137,11 +141,11 @@ export function saltmarrowChart(id = 'saltmarrow-chart'): Project {
     unit: 'metres',
     conventions: defaultConventions,
     viewport: { width: 1280, height: 720, devicePixelRatio: 2 },
-    camera: { kind: '2d', name: 'Following the launch', focus: [-13, -73], anchor: [640, 540], zoom: 4.8 },
+    camera: { kind: '2d', name: 'The fairway', focus: [-13, -73], anchor: [640, 540], zoom: 4.8 },
     tiles: { name: 'soundings', corner, size: tile, columns, bands: [2, 5, 10], values },
     bodies,
     probe: { body: 'launch', drive: { rung: 'local', value: [0, 0, 0] } },
-    pointer: { canvas: [24, 96], leftOut: ['canvasOffset'] },
+    pointer: { canvas: [24, 96] },
     back: { pixel: [812, 344], route: 'ahead', value: 0 },
   } satisfies Input);
 }

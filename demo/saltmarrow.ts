@@ -1,3 +1,4 @@
+import { radians } from '../core/math/angle';
 import { lathe, type TriangleMesh } from '../core/bodies/mesh';
 import { defaultConventions } from '../core/conventions/conventions';
 import { cross, dot, length, normalize, scale, sub, add, type Vec3 } from '../core/math/vec3';
@@ -7,7 +8,8 @@ import { deckOutline } from './hull';
 import type { z } from 'zod';
 
 /*
- * Saltmarrow, an invented tidal harbour. Metres, +y up, the harbour mouth towards −z. Numbers are set by eye, for a good picture.
+ * Saltmarrow, an invented tidal harbour. Metres, +y up, the harbour mouth towards −z. Numbers are
+ * set by eye, for a good picture.
  */
 
 type BodyInput = NonNullable<z.input<typeof projectSchema>['bodies']>[number];
@@ -47,7 +49,10 @@ const beam = (a: Vec3, b: Vec3, width: number) => ({
   shape: { kind: 'box' as const, size: [width, mm(length(sub(b, a))), width] as [number, number, number] },
 });
 
-/** A solid between two outlines of equally many corners, listed clockwise seen from above: [x, z] at two heights. */
+/**
+ * A solid between two outlines of equally many corners, listed clockwise seen from above: [x, z] at
+ * two heights.
+ */
 function between(
   low: readonly (readonly [number, number])[],
   y0: number,
@@ -212,6 +217,7 @@ function crane(
   slope: number,
   reach: number,
   drop: number,
+  swing: { amplitude: number; period: number } | null = null,
 ) {
   const part = (suffix: string, what: string, tone: Tone, rest: Omit<BodyInput, 'id' | 'name' | 'tone'>) =>
     put(`${id}-${suffix}`, `${name} ${what}`, tone, { ...rest, parent: id });
@@ -233,7 +239,7 @@ function crane(
   );
   part('cabin', 'cabin', 'white', block(on([-1.7, 8.4, -1.6]), on([3.1, 11.2, 1.6])));
   part('cap', 'cabin roof', 'dark', block(on([-1.8, 11.2, -1.7]), on([3.2, 11.7, 1.7])));
-  const angle = (slope * Math.PI) / 180;
+  const angle = radians(slope);
   const pivot: Vec3 = [-1.2, 11.2, 0];
   const tip: Vec3 = [pivot[0] - Math.cos(angle) * reach, pivot[1] + Math.sin(angle) * reach, 0];
   const post: Vec3 = [0.4, 17.2, 0];
@@ -242,10 +248,17 @@ function crane(
   part('jib', 'jib', 'white', { ...beam(on(pivot), on(tip), 0.7), handle: [0, mm(reach / 2), 0] });
   part('stay', 'stay', 'dark', beam(on(post), on(tip), 0.1));
   part('backstay', 'backstay', 'dark', beam(on(post), on([3, 11.7, 0]), 0.1));
-  part('fall', 'fall', 'dark', beam(on(tip), on(hook), 0.08));
-  part('hook', 'hook', 'dark', block(on([hook[0] - 0.5, hook[1] - 1.1, -0.4]), on([hook[0] + 0.5, hook[1], 0.4])));
+  // Fall and hook swing together about the end of the jib.
+  const swings: Pick<BodyInput, 'motion'> = swing
+    ? { motion: { kind: 'swing', pivot: on(tip).map(mm) as [number, number, number], axis: [0.4, 0, 1], ...swing } }
+    : {};
+  part('fall', 'fall', 'dark', { ...beam(on(tip), on(hook), 0.08), ...swings });
+  part('hook', 'hook', 'dark', {
+    ...block(on([hook[0] - 0.5, hook[1] - 1.1, -0.4]), on([hook[0] + 0.5, hook[1], 0.4])),
+    ...swings,
+  });
 }
-crane('crane-a', 'Crane A', [24, quay, -17], 22, 38, 15, 5);
+crane('crane-a', 'Crane A', [24, quay, -17], 22, 38, 15, 5, { amplitude: 9, period: 4.5 });
 crane('crane-b', 'Crane B', [36.5, quay, -2], -14, 60, 23, 17);
 
 function vessel(
@@ -256,6 +269,7 @@ function vessel(
   long: number,
   wide: number,
   launch = false,
+  motion: BodyInput['motion'] = null,
 ) {
   const [h, b] = [long / 2, wide / 2];
   const part = (suffix: string, what: string, tone: Tone, rest: Omit<BodyInput, 'id' | 'name' | 'tone'>) =>
@@ -274,6 +288,7 @@ function vessel(
     position: at,
     rotation: turnY(heading),
     handle: [h * 0.5, freeboard * 0.6, b * 0.9],
+    motion,
   });
   if (launch) {
     part('cabin', 'cabin', 'white', block([-h * 0.35, 1.3, -b * 0.55], [h * 0.3, 2.9, b * 0.55]));
@@ -299,9 +314,18 @@ function vessel(
     part('mast', 'mast', 'dark', beam([h * 0.1, 6.3, 0], [h * 0.1, 9.2, 0], 0.14));
   }
 }
-vessel('marsh-hen', 'Ferry Marsh Hen', [2.5, 0, 9], 28, 19, 6);
+// Astern across the harbour and back, on her own line.
+vessel('marsh-hen', 'Ferry Marsh Hen', [2.5, 0, 9], 28, 19, 6, false, {
+  kind: 'shuttle',
+  to: [-24, 0, 23.1],
+  period: 48,
+});
 vessel('tern', 'Ferry Tern', [-34.5, 0, 4], 172, 15, 5);
-vessel('launch', 'Pilot launch', [-13, 0, 73], 152, 9, 3.2, true);
+vessel('launch', 'Pilot launch', [-13, 0, 73], 152, 9, 3.2, true, {
+  kind: 'orbit',
+  centre: [-5.5, 0, 58.9],
+  period: -24,
+});
 
 const buoys: [number, number, number][] = [
   [-7.4, 0, 24],
@@ -342,14 +366,21 @@ const bird: TriangleMesh = {
   positions: [0, 0, -0.75, 0, 0.1, 0, 0, 0, 0.8, -1.5, 0.5, 0.25, 1.5, 0.5, 0.25, 0, -0.15, 0],
   indices: [0, 3, 1, 1, 3, 2, 0, 1, 4, 1, 2, 4, 0, 5, 3, 5, 2, 3, 0, 4, 5, 5, 4, 2],
 };
-const gulls: [number, number, number, number][] = [
-  [-6.4, 17, 22, 60],
-  [0.6, 19.4, 12, 110],
-  [-17, 23, 34, 80],
+/** Where a gull is, its heading, and how wide and how long its rounds are. */
+const gulls: [x: number, y: number, z: number, heading: number, radius: number, period: number][] = [
+  [-6.4, 17, 22, 60, 7, 9],
+  [0.6, 19.4, 12, 110, 9, 11],
+  [-17, 23, 34, 80, 6, 8],
 ];
-gulls.forEach(([x, y, z, heading], i) =>
-  put(`gull-${i + 1}`, `Gull ${i + 1}`, 'white', { shape: mesh(bird), position: [x, y, z], rotation: turnY(heading) }),
-);
+gulls.forEach(([x, y, z, heading, radius, period], i) => {
+  // It flies along its beak (−z of its own), the middle of its round to its left.
+  const a = radians(heading);
+  const centre: [number, number, number] = [mm(x - radius * Math.cos(a)), y, mm(z + radius * Math.sin(a))];
+  put(`gull-${i + 1}`, `Gull ${i + 1}`, 'white', {
+    ...{ shape: mesh(bird), position: [x, y, z], rotation: turnY(heading) },
+    motion: { kind: 'orbit', centre, period },
+  });
+});
 
 const bollards: [number, number][] = [
   [5, -11],
@@ -392,7 +423,10 @@ drift.forEach(([x, z, heading, long], i) =>
   }),
 );
 
-/** The demo project, new on every call: Saltmarrow from the bridge wing of a ferry coming in, with the lighthouse lamp as the probe. */
+/**
+ * The demo project, new on every call: Saltmarrow from the bridge wing of a ferry coming in, with
+ * the lighthouse lamp as the probe.
+ */
 export function saltmarrow(id = 'saltmarrow'): Project {
   return projectSchema.parse({
     astrolabeProject: 1,
@@ -403,15 +437,34 @@ export function saltmarrow(id = 'saltmarrow'): Project {
     conventions: defaultConventions,
     viewport: { width: 1280, height: 720, devicePixelRatio: 2 },
     camera: {
+      id: 'bridge-wing',
       name: 'Bridge wing',
       position: [-6, 14, 64],
       orientation: { kind: 'angles', yaw: 6, pitch: -8, roll: 0 },
       projection: { kind: 'perspective', verticalFov: 36, near: 5, far: 140 },
     },
+    cameras: [
+      {
+        ...{ id: 'lamp-room', name: 'Lamp room', position: [-19.6, 20.6, -17.2] },
+        orientation: { kind: 'angles', yaw: 154, pitch: -20, roll: 0 },
+        projection: { kind: 'perspective', verticalFov: 52, near: 0.5, far: 160 },
+      },
+      {
+        ...{ id: 'breakwater', name: 'Breakwater', position: [-64, 5.2, -20.4] },
+        orientation: { kind: 'lookAt', target: [-21, 13, -20] },
+        projection: { kind: 'perspective', verticalFov: 34, near: 1, far: 200 },
+      },
+      {
+        ...{ id: 'quay', name: 'Quay', position: [9, 5.4, -11.5] },
+        orientation: { kind: 'lookAt', target: [0, 3, 12] },
+        projection: { kind: 'perspective', verticalFov: 55, near: 0.5, far: 160 },
+      },
+    ],
+    cameraPlace: 1,
     ground: { name: 'water', height: 0 },
     bodies,
     probe: { body: 'lighthouse', drive: { rung: 'world', value: [-21, 20.4, -20] } },
-    pointer: { canvas: [24, 96], leftOut: ['devicePixelRatio'] },
+    pointer: { canvas: [24, 96] },
     back: { pixel: [812, 344], route: 'ahead', value: 83.2047 },
   } satisfies z.input<typeof projectSchema>);
 }

@@ -1,11 +1,18 @@
 import { createHash } from 'node:crypto';
-import { expect, type Page } from '@playwright/test';
+import { expect, type FileChooser, type Page } from '@playwright/test';
 
 /** The page as a person has it: a fresh browser on the demo. */
 export async function openBench(page: Page, path = '/convert'): Promise<void> {
   const problems: string[] = [];
   page.on('pageerror', (error) => problems.push(error.message));
   page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
+  // Walks go through whole sheets: every section of theirs stands open.
+  await page.addInitScript(() => {
+    if (localStorage.getItem('astrolabe-settings')) return;
+    const sections = ['gaze', 'depth', 'screens', 'zoom', 'whole-pixels', 'whole-zooms'];
+    const folds = Object.fromEntries(sections.map((id) => [id, true]));
+    localStorage.setItem('astrolabe-settings', JSON.stringify({ state: { folds }, version: 2 }));
+  });
   await page.goto(path);
   await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
   await drawn(page);
@@ -36,6 +43,36 @@ export async function rung(page: Page, name: string): Promise<number[]> {
 /** A number as it is typeset. */
 export const number = (text: string): number => Number(text.trim().replaceAll('\u2212', '-'));
 export const numbers = (text: string): number[] => text.split(',').map(number);
+
+const asked = new WeakSet<Page>();
+/**
+ * Gives a page the file that it asks for. The browser's own choice of files is held off from the
+ * first question on: held off anew at every question, the next one can come too early, is refused,
+ * and nothing is ever heard of it.
+ */
+export async function giveFile(
+  page: Page,
+  ask: () => Promise<unknown>,
+  file: Parameters<FileChooser['setFiles']>[0],
+  open?: () => Promise<void>,
+): Promise<void> {
+  if (!asked.has(page)) {
+    page.on('filechooser', () => {});
+    // It takes a moment to be in force, and nothing says when it is.
+    await page.waitForTimeout(300);
+  }
+  asked.add(page);
+  for (let times = 1; ; times++) {
+    const coming = page.waitForEvent('filechooser', { timeout: 5000 }).catch(() => null);
+    await ask();
+    const chooser = await coming;
+    if (chooser) {
+      await open?.();
+      return chooser.setFiles(file);
+    }
+    expect(times, 'how often a file was asked for in vain').toBeLessThan(3);
+  }
+}
 
 /** Goes to another task, as a hand would. */
 export const goTo = (page: Page, task: string): Promise<void> =>

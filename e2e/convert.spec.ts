@@ -142,7 +142,7 @@ test('matrices open and copy in the conventions in force', async ({ page }) => {
   expect(columns).toHaveLength(16);
   expect(columns.slice(12)).toEqual([expect.any(Number), expect.any(Number), expect.any(Number), 1]);
   await page.getByTitle('Conventions in force').click();
-  await page.getByRole('group', { name: 'Listed' }).getByRole('button', { name: 'row-major' }).click();
+  await page.getByRole('group', { name: 'Storage order' }).getByRole('button', { name: 'row-major' }).click();
   await page.keyboard.press('Escape');
   const rows = await open();
   expect(rows).toEqual([0, 1, 2, 3].flatMap((r) => [0, 1, 2, 3].map((c) => columns[4 * c + r]!)));

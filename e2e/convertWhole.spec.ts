@@ -1,13 +1,16 @@
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { near, number, numbers, openBench, rung, type } from './bench';
+import { giveFile, near, number, numbers, openBench, rung, type } from './bench';
 
-/** Convert, whole: off the picture, among nodes, the pointer’s way, many points, and every working. */
+/**
+ * Convert, whole: off the picture, among nodes, the pointer’s way, many points, and every working.
+ */
 test.beforeEach(async ({ page }) => openBench(page));
 
 const sheet = (page: Page) => page.getByRole('complementary', { name: 'Worksheet' });
-const unfold = (page: Page, name: string) => sheet(page).getByRole('button', { name, exact: true }).click();
+const unfold = (page: Page, name: string) =>
+  sheet(page).getByRole('region', { name, exact: true }).getByRole('button', { name, exact: true }).click();
 const read = async (page: Page, field: string) => number(await page.getByLabel(field, { exact: true }).inputValue());
 
 /** What the command line answers for the open project’s camera, asked these queries. */
@@ -60,9 +63,10 @@ test('off the picture: which way, where a marker belongs, behind the eye too; si
     0.06,
   );
   // Each opens into lines that come to what the sheet says.
-  near(await worked(page, 'The rectangle on the screen, Buoy 1', ['line-left', 'line-width']), [x!, right! - x!], 0.01);
+  near(await worked(page, 'The bounding rectangle, Buoy 1', ['line-left', 'line-width']), [x!, right! - x!], 0.01);
 
-  // To the right and behind: the marker stands on the right, where the mirrored pixel would be on the left.
+  // To the right and behind: the marker stands on the right, where the mirrored pixel would be on
+  // the left.
   await type(page, 'World x', '60');
   await type(page, 'World z', '80');
   await expect(page.getByTestId('verdict')).toContainText('Behind the eye');
@@ -70,7 +74,7 @@ test('off the picture: which way, where a marker belongs, behind the eye too; si
   near([marker[0]!], [1280 - 18], 1e-6);
   expect(marker[1]! > 18 && marker[1]! < 702).toBe(true);
   near(await worked(page, 'Where the edge marker stands', ['line-marker-x', 'line-marker-y']), marker, 0.02);
-  await expect(page.locator('.edge-marker')).toBeVisible();
+  await expect(page.locator('.ink-edge-marker')).toBeVisible();
   await type(page, 'World x', '-6');
   await type(page, 'World y', '14');
   await type(page, 'World z', '20');
@@ -157,6 +161,9 @@ test('the pointer’s way, and what is left out of it found from printed numbers
   );
   near(await row('NDC'), [-0.5, 0], 4e-3);
   near(await worked(page, 'The pointer’s way', ['line-n-x', 'line-n-y']), await row('NDC'), 6e-4);
+  // Nothing is left out until the user says so.
+  await expect(page.getByTestId('way-miss')).toContainText('Nothing that is left out changes');
+  await page.getByLabel('leave out the device pixel ratio').check();
   await expect(page.getByTestId('way-miss')).toContainText('css px off');
   // The device pixel ratio left out at a quarter across halves the way again.
   await type(page, 'Printed x', '-0.75');
@@ -206,10 +213,8 @@ test('a table of 100,000 points: read, converted, filtered, scrolled, probed and
   writeFileSync(file, `name;x;y;z\n${lines.join('\n')}\n`);
   await unfold(page, 'Points');
   const points = sheet(page).getByRole('region', { name: 'Points' });
-  const load = async (path: string) => {
-    const [chooser] = await Promise.all([page.waitForEvent('filechooser'), points.getByRole('button', { name: 'Load a CSV file…' }).click()]); // prettier-ignore
-    await chooser.setFiles(path);
-  };
+  const load = (path: string) =>
+    giveFile(page, () => points.getByRole('button', { name: 'Load a CSV file…' }).click(), path);
   await load(file);
   await expect(points).toContainText(/converted in \d+ ms/, { timeout: 30_000 });
   const table = page.getByRole('table', { name: 'Points' });
@@ -264,13 +269,14 @@ test('a table of 100,000 points: read, converted, filtered, scrolled, probed and
   await page.getByLabel('Points to take').fill('1 2 3\n4 5 6');
   await points.getByRole('button', { name: 'Take these' }).click();
   await expect.poll(() => counted('all')).toBe(2);
-  // Kept with the project; taken away and brought back.
+  // Kept with the project; deleted and brought back.
   await page.waitForTimeout(300);
   await page.reload();
   await expect.poll(() => counted('all')).toBe(2);
-  await points.getByRole('button', { name: 'Take them away' }).click();
-  await expect(table).toBeHidden();
-  await page.getByRole('button', { name: 'Bring them back' }).click();
+  await points.getByRole('button', { name: 'Delete the points of the text' }).click();
+  // The other set is there still.
+  await expect.poll(() => counted('all')).toBe(count);
+  await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(() => counted('all')).toBe(2);
 });
 

@@ -43,14 +43,15 @@ test('what lies where and how large: focus, anchor, zoom, sizes and turn in step
   // The anchor is where the focus lands, whatever the zoom and the turn.
   await type(page, 'Anchor x', '320');
   await type(page, 'Anchor y', '200.5');
-  await type(page, 'Turned', '37');
+  await type(page, 'Rotation', '37');
   near((await rung(page, 'screen')).slice(0, 2), [320, 200.5], 1e-4);
   await type(page, 'Width seen', '320');
   near([await read(page, 'Zoom'), await read(page, 'Height seen')], [4, 180], 1e-9);
   await type(page, 'Height seen', '90');
   near([await read(page, 'Zoom'), await read(page, 'Width seen')], [8, 160], 1e-9);
-  // Ten to the right of the focus, turned by a quarter counter-clockwise, is ten upward on the screen.
-  await type(page, 'Turned', 'pi/2 rad');
+  // Ten to the right of the focus, turned by a quarter counter-clockwise, is ten upward on the
+  // screen.
+  await type(page, 'Rotation', 'pi/2 rad');
   await page.getByRole('button', { name: 'drive from here' }).first().click();
   await type(page, 'World x', '-3');
   near((await rung(page, 'screen')).slice(0, 2), [320, 200.5 - 80], 1e-4);
@@ -75,7 +76,7 @@ test('whole zooms, snapping and the seams they mend', async ({ page }) => {
   near([await read(page, 'Zoom')], [4], 0);
   near(await seen(page), [320, 180], 0);
   near((await rung(page, 'screen')).slice(0, 2), [640, 540], 1e-4);
-  await expect(page.getByRole('region', { name: 'Whole-number zooms' })).toContainText('426.67 × 240');
+  await expect(page.getByRole('region', { name: 'Integer scaling' })).toContainText('426.67 × 240');
   await type(page, 'Focus x', '-13.07');
   // t = anchor − zoom·focus, y down on the screen.
   near(numbers(await page.getByTestId('translation').innerText()), [640 + 4 * 13.07, 540 - 4 * 73], 1e-3);
@@ -88,9 +89,12 @@ test('whole zooms, snapping and the seams they mend', async ({ page }) => {
   await type(page, 'Focus x', '-13.2');
   await page.getByRole('group', { name: 'Snap' }).getByRole('button', { name: 'to the nearest' }).click();
   near(numbers(await page.getByTestId('snapped').innerText()), [693, 248], 0);
-  await type(page, 'Turned', '20');
+  await type(page, 'Rotation', '20');
   await expect(seams).toContainText('turned: edges run across pixels at any zoom');
-  await page.getByRole('group', { name: 'Whole zooms counted in' }).getByRole('button', { name: 'device px' }).click();
+  await page
+    .getByRole('group', { name: 'Integer zooms counted in' })
+    .getByRole('button', { name: 'device px' })
+    .click();
   await page.getByRole('button', { name: 'Zoom 9: 284.44 × 160 metres' }).click();
   near([await read(page, 'Zoom')], [4.5], 0);
 });
@@ -121,7 +125,7 @@ test('the world under the hand: dragged, turned, zoomed about the pointer, and t
   await page.mouse.move(...at(0.3, 0.3), { steps: 4 });
   await page.mouse.up();
   await page.keyboard.up('Shift');
-  expect(Math.abs(await read(page, 'Turned'))).toBeGreaterThan(5);
+  expect(Math.abs(await read(page, 'Rotation'))).toBeGreaterThan(5);
   await page.getByRole('button', { name: 'Upright', exact: true }).click();
 
   // The anchor moves, the picture does not.
@@ -145,7 +149,7 @@ test('the world under the hand: dragged, turned, zoomed about the pointer, and t
   await world.getByRole('button', { name: 'Move the turn of the camera' }).focus();
   await page.keyboard.press('Shift+ArrowRight');
   // The frame turns clockwise with the hand, the world in it counter-clockwise.
-  expect(await read(page, 'Turned')).toBeGreaterThan(0);
+  expect(await read(page, 'Rotation')).toBeGreaterThan(0);
   for (let i = 0; i < 4; i++) await page.keyboard.press('Control+Z');
   near([await read(page, 'Zoom')], [zoom], 0);
 });
@@ -165,7 +169,7 @@ test('fits, and a zoom that cannot be', async ({ page }) => {
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
   await page.keyboard.up('Control');
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command or a body').fill('Select Lighthouse');
+  await page.getByPlaceholder('A command, a field or a body').fill('Select Lighthouse');
   await expect(page.getByRole('option', { name: 'Select Lighthouse', exact: true })).toHaveAttribute('aria-selected', 'true'); // prettier-ignore
   await page.keyboard.press('Enter');
   await section.getByRole('button', { name: /^Fit the \d selected$/ }).click();
@@ -212,7 +216,7 @@ test('fits, and a zoom that cannot be', async ({ page }) => {
 
 test('every number is the command line’s, snapped and turned, y up and down', async ({ page }, info) => {
   await type(page, 'Zoom', '3.7');
-  await type(page, 'Turned', '-25');
+  await type(page, 'Rotation', '-25');
   await page.getByRole('group', { name: 'Snap' }).getByRole('button', { name: 'down' }).click();
   const check = async (name: string) => {
     const { request, probe, back } = await answered(page, info.outputPath(name));
@@ -223,7 +227,7 @@ test('every number is the command line’s, snapped and turned, y up and down', 
     near(await rung(page, 'clip'), probe.clip, 1e-4);
     near([(await rung(page, 'screen'))[2]!], [probe.depth], 1e-4);
     near(await pair(page, 'Focus'), request.camera.focus as number[], 5e-3);
-    near([await read(page, 'Turned')], [request.camera.rotation as number], 1e-6);
+    near([await read(page, 'Rotation')], [request.camera.rotation as number], 1e-6);
     await page.getByRole('link', { name: 'Convert' }).click();
     near(numbers(await page.getByTestId('result-world').innerText()), back, 5e-3);
     near(numbers(await page.getByTestId('result-screen').innerText()), probe.screen, 5e-3);

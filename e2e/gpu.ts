@@ -1,7 +1,10 @@
 import type { Page } from '@playwright/test';
 
 declare global {
-  /** A WebGL2 canvas of a size with a program in use; the vertex attribute `v`, if there is one, is at 0. Only in pages opened by `blankWithGpu`. */
+  /**
+   * A WebGL2 canvas of a size with a program in use; the vertex attribute `v`, if there is one, is
+   * at 0. Only in pages opened by `blankWithGpu`.
+   */
   var gpuWith: (
     width: number,
     height: number,

@@ -1,7 +1,9 @@
 import { expect, test } from '@playwright/test';
-import { drop, near, numbers, openBench, rung } from './bench';
+import { drop, near, number, numbers, openBench, rung, type } from './bench';
 
-/** A model comes in off the page, with its progress and a stop; what cannot be read changes nothing. */
+/**
+ * A model comes in off the page, with its progress and a stop; what cannot be read changes nothing.
+ */
 
 /** A ring of quads and, apart from it, a pyramid. */
 function model(around: number): string {
@@ -24,7 +26,12 @@ test.beforeEach(({ page }) => openBench(page, '/convert'));
 
 test('an OBJ model becomes a project, all of it in the picture, and undo has the old one back', async ({ page }) => {
   await drop(page, 'ring buoy.obj', model(24));
-  await expect(page.locator('.notice')).toContainText('Opened ring buoy. Undo brings back what was here.');
+  await expect(
+    page.locator('.notice', {
+      hasText:
+        'Opened ring buoy. Its axes, origin and size are set under Convert, Nodes. Undo brings back what was here.',
+    }),
+  ).toBeVisible();
   await expect(page.getByRole('button', { name: /^ring buoy/ })).toBeVisible();
   await page.getByRole('button', { name: /^Probe:/ }).click();
   await page.getByPlaceholder('Find a body').fill('Light');
@@ -37,6 +44,52 @@ test('an OBJ model becomes a project, all of it in the picture, and undo has the
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: /^Saltmarrow/ })).toBeVisible();
+});
+
+test('a model comes into the open project, and the same file again makes no second project', async ({ page }) => {
+  const bodies = page.getByRole('contentinfo', { name: 'Pointer' });
+  await expect(bodies).toContainText('82 bodies');
+  await drop(page, 'ring buoy.obj', model(12));
+  await page.getByRole('button', { name: 'Put its bodies into Saltmarrow harbour instead' }).click();
+  await expect(
+    page.locator('.notice', { hasText: 'of ring buoy into Saltmarrow harbour, where they stood.' }),
+  ).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Saltmarrow/ })).toBeVisible();
+  await expect(bodies).toContainText('84 bodies');
+
+  // Its own axes and origin, kept or converted: its bodies follow, each change a step.
+  await page.getByRole('button', { name: 'Nodes', exact: true }).last().click();
+  const brought = page.getByRole('region', { name: 'Brought in' });
+  await expect(brought).toContainText('ring buoy.obj');
+  await page.getByRole('button', { name: /^Probe:/ }).click();
+  await page.getByPlaceholder('Find a body').fill('Ring');
+  await page.keyboard.press('Enter');
+  const ring = () =>
+    Promise.all(
+      ['x', 'y', 'z'].map(async (letter) =>
+        Math.abs(number(await page.getByLabel(`Position ${letter}`, { exact: true }).inputValue())),
+      ),
+    );
+  await expect.poll(ring).toEqual([0, 1, 0]);
+  await brought.getByLabel('Axes of the model').selectOption('right-handed, z up, y ahead');
+  // What was up is the way ahead.
+  await expect.poll(ring).toEqual([0, 0, 1]);
+  await brought.getByLabel('Axes of the model').selectOption('those in force when it came');
+  await expect.poll(ring).toEqual([0, 1, 0]);
+  await brought.getByLabel('Origin of the model').selectOption('in its middle');
+  await expect.poll(ring).toEqual([0, 1.5, 0]);
+  await type(page, 'Size of the model', '10');
+  await expect.poll(ring).toEqual([0, 15, 0]);
+  for (let i = 0; i < 6; i++) await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(bodies).toContainText('82 bodies');
+  // Of one name there is one, unless they differ: then they are told apart.
+  await drop(page, 'ring buoy.obj', model(12));
+  await expect(page.getByRole('button', { name: /^ring buoy/ })).toBeVisible();
+  await page.waitForTimeout(700);
+  await drop(page, 'ring buoy.obj', model(12));
+  await expect(page.locator('.notice', { hasText: 'ring buoy was kept here already, and is open.' })).toBeVisible();
+  await drop(page, 'ring buoy.obj', model(24));
+  await expect(page.locator('.notice', { hasText: 'Opened ring buoy, 2.' })).toBeVisible();
 });
 
 test('a torn model is refused by its lines, and a long reading can be stopped; nothing has changed', async ({

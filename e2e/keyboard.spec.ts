@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { near, openBench, rung } from './bench';
+import { finds as convertFinds } from '../app/tasks/convert/finds';
+import { finds as frameFinds } from '../app/tasks/frame/finds';
+import { giveFile, goTo, near, openBench, rung } from './bench';
 
 /** A whole session by the keyboard: nothing here touches the pointer. */
 
@@ -33,11 +35,11 @@ async function command(page: Page, name: string): Promise<void> {
   await page.keyboard.press('Escape');
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await page.keyboard.press('/');
-  await expect(page.getByPlaceholder('A command or a body')).toBeFocused();
-  await page.keyboard.type(name);
+  await expect(page.getByPlaceholder('A command, a field or a body')).toBeFocused();
+  await page.keyboard.insertText(name);
   await expect(page.locator('[cmdk-item][data-selected=true]')).toContainText(name);
   await page.keyboard.press('Enter');
-  await expect(page.getByPlaceholder('A command or a body')).toBeHidden();
+  await expect(page.getByPlaceholder('A command, a field or a body')).toBeHidden();
   // A key that follows is for the page, not for the field that is going.
   await expect.poll(() => page.evaluate(() => document.activeElement?.tagName)).not.toBe('INPUT');
 }
@@ -101,22 +103,22 @@ test('a whole session without the pointer', async ({ page }, info) => {
   near((await rung(page, 'screen')).slice(0, 1), [640], 1e-9);
 
   // A working, and from a number of it to the field that set it.
-  await tabTo(page, 'Working: How the pixel moves with the point');
+  await tabTo(page, 'Working: The Jacobian of the pixel');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('dialog')).toContainText('Its screen x with the point');
   await tabTo(page, /from the near limit$/);
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Near', { exact: true })).toBeFocused();
 
-  // A body put in, moved, and taken out.
-  await command(page, 'Put a box at the probe');
+  // A body added, moved, and deleted.
+  await command(page, 'Add a box at the probe');
   await page.keyboard.press('2');
   await tabTo(page, 'Nodes');
   await page.keyboard.press('Enter');
-  await tabTo(page, 'Place x');
+  await tabTo(page, 'Position x');
   await typeIn(page, '7');
   expect((await rung(page, 'world'))[0]).toBeCloseTo(7, 3);
-  await command(page, 'Take out Box');
+  await command(page, 'Delete Box');
   await expect(page.getByRole('button', { name: 'Probe: Free point' })).toBeVisible();
 
   // Out to a file, and in again.
@@ -125,19 +127,23 @@ test('a whole session without the pointer', async ({ page }, info) => {
   const file = info.outputPath('project.json');
   await (await download).saveAs(file);
   expect(JSON.parse(readFileSync(file, 'utf8'))).toMatchObject({ name: 'Saltmarrow harbour' });
-  const chooser = page.waitForEvent('filechooser');
-  await page.keyboard.press('ControlOrMeta+O');
-  await (
-    await chooser
-  ).setFiles({
-    name: 'stakes.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from('name,x,y,z\nWest stake,-8,1,-12\nEast stake,9,1,-12\n'),
-  });
-  await expect(page.locator('.notice')).toContainText('Took the points of stakes.csv');
+  const asking = page.locator('input[type=file]');
+  await giveFile(
+    page,
+    () => page.keyboard.press('ControlOrMeta+O'),
+    {
+      name: 'stakes.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('name,x,y,z\nWest stake,-8,1,-12\nEast stake,9,1,-12\n'),
+    },
+    // What asks is part of the page until it is answered, so that it cannot be cleared away before.
+    () => expect(asking).toHaveCount(1),
+  );
+  await expect(page.locator('.notice', { hasText: 'Took the points of stakes.csv' })).toBeVisible();
+  await expect(asking).toHaveCount(0);
   await tabTo(page, 'Make them a project');
   await page.keyboard.press('Enter');
-  await expect(page.locator('.notice')).toContainText('Opened stakes: 2 points, each a body');
+  await expect(page.locator('.notice', { hasText: 'Opened stakes: 2 points, each a body' })).toBeVisible();
   await command(page, 'Probe East stake');
   near(await rung(page, 'world'), [9, 1, -12], 1e-9);
 
@@ -164,6 +170,19 @@ test('a whole session without the pointer', async ({ page }, info) => {
   await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
 });
 
+test('what is probed stays probed by whoever goes to another task at once', async ({ page }) => {
+  await openBench(page, '/frame?probe=lighthouse');
+  await expect(page).toHaveURL(/probe=lighthouse/);
+  await page.getByRole('button', { name: 'Probe: Lighthouse' }).click();
+  const gull = page.getByRole('option', { name: 'Gull 1' });
+  await gull.evaluate((item: HTMLElement) => {
+    item.click();
+    document.body.dispatchEvent(new KeyboardEvent('keydown', { key: '2', bubbles: true }));
+  });
+  await expect(page).toHaveURL(/convert\?probe=gull-1/);
+  await expect(page.getByRole('button', { name: 'Probe: Gull 1' })).toBeVisible();
+});
+
 test('who goes on while a pop-over or a menu closes keeps the focus', async ({ page }) => {
   await openBench(page);
   for (const opener of [page.getByRole('button', { name: /^Working:/ }).first(), page.locator('.project-button')]) {
@@ -181,7 +200,7 @@ test('who goes on while a pop-over or a menu closes keeps the focus', async ({ p
     await expect(page.locator('.pop:focus-within, .menu:focus-within')).toBeVisible();
     await page.keyboard.press('Escape');
     await page.keyboard.press('/');
-    await expect(page.getByPlaceholder('A command or a body')).toBeFocused();
+    await expect(page.getByPlaceholder('A command, a field or a body')).toBeFocused();
     await page.keyboard.press('Escape');
   }
 });
@@ -235,11 +254,13 @@ for (const world of ['harbour', 'chart'])
     await command(page, `Open the demo, Saltmarrow ${world}`);
     await page.keyboard.press('/');
     const items = page.locator('[cmdk-item]');
-    await expect(items.filter({ hasText: 'Take out Lighthouse' }).first()).toBeAttached();
-    const all = await items.evaluateAll((list) => list.map((item) => item.getAttribute('data-value') ?? ''));
+    await expect(items.filter({ hasText: 'Delete Lighthouse' }).first()).toBeAttached();
+    // What is found rather than done has a walk of its own.
+    const done = page.locator('[cmdk-item]:not([data-kind=find])');
+    const all = await done.evaluateAll((list) => list.map((item) => item.getAttribute('data-value') ?? ''));
     await page.keyboard.press('Escape');
     // Of those that there are for every body one of a kind is enough.
-    const kinds = new Map(all.map((one) => [/^(Probe|Select|Take out) /.exec(one)?.[1] ?? one, one]));
+    const kinds = new Map(all.map((one) => [/^(Probe|Select|Delete(?! the camera)) /.exec(one)?.[1] ?? one, one]));
     expect(kinds.size).toBeGreaterThan(35);
     for (const name of kinds.values()) {
       // These change what there is to be commanded, and have walks of their own.
@@ -248,3 +269,59 @@ for (const world of ['harbour', 'chart'])
     }
     expect(problems).toEqual([]);
   });
+
+test('fields, sections and help are found by their names and by other words of the trade', async ({ page }) => {
+  await openBench(page, '/frame');
+  // The worksheet is two keys from the top, and one from anywhere.
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('button', { name: 'Skip to the worksheet' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  const inSheet = () => page.evaluate(() => document.activeElement!.closest('.sheet') !== null);
+  expect(await inSheet()).toBe(true);
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await page.keyboard.press('w');
+  expect(await inSheet()).toBe(true);
+
+  const search = async (typed: string) => {
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await page.keyboard.press('/');
+    await expect(page.getByPlaceholder('A command, a field or a body')).toBeFocused();
+    await page.keyboard.insertText(typed);
+    await expect(page.locator('[cmdk-item][data-selected=true]')).toBeVisible();
+    const first = await page.locator('[cmdk-item]').first().innerText();
+    await page.keyboard.press('Enter');
+    return first;
+  };
+  expect(await search('fov')).toContain('field of view');
+  await expect.poll(() => focused(page)).toMatch(/field$/);
+  expect(await search('translate')).toMatch(/in (Frame|Convert)/);
+  expect(await search('unproject')).toContain('in Convert');
+  await expect(page).toHaveURL(/convert/);
+  expect(await search('devicePixelRatio')).toContain('Device pixels per CSS pixel');
+  await expect.poll(() => focused(page)).toBe('Device pixels per css px');
+  expect(await search('shear is refused')).toContain('help with Convert');
+  await expect(page.getByRole('complementary', { name: 'Help' })).toBeVisible();
+  await expect.poll(() => page.evaluate(() => document.activeElement?.getAttribute('data-passage'))).toBe('Nodes');
+});
+
+test('everything that can be found is there', async ({ page }) => {
+  for (const world of ['space', 'flat'] as const) {
+    await openBench(page, '/frame');
+    if (world === 'flat') {
+      await page.getByRole('button', { name: /^Saltmarrow/ }).click();
+      await page.getByRole('menuitem', { name: /Saltmarrow chart/ }).click();
+    }
+    for (const [task, finds] of [
+      ['Frame', frameFinds],
+      ['Convert', convertFinds],
+    ] as const) {
+      await goTo(page, task);
+      const first = { Frame: { space: 'seen', flat: 'flat-seen' }, Convert: { space: 'to-screen', flat: 'to-screen' } };
+      await expect(page.locator(`.sheet [data-section="${first[task][world]}"]`)).toBeVisible();
+      const folded = page.locator('.sheet .fold-heading button[aria-expanded=false]');
+      while (await folded.count()) await folded.first().click();
+      for (const { name, at } of finds.filter((one) => (one.world ?? world) === world))
+        await expect(page.locator(at).first(), `${name} of ${task}, ${world}`).toBeAttached();
+    }
+  }
+});

@@ -5,7 +5,10 @@ import { expect, test, type Page } from '@playwright/test';
 import express from 'express';
 import { near, numbers, paste, rung, type } from './bench';
 
-/** The built application as plain files, below a folder of some site, with no server of ours; and with no server at all after the first visit. */
+/**
+ * The built application as plain files, below a folder of some site, with no server of ours; and
+ * with no server at all after the first visit.
+ */
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -46,7 +49,8 @@ test('works as plain files from any folder, and without a network after the firs
     await page.goto(`${site}/convert/`);
     await there(page);
     near(await rung(page, 'screen'), screen, 1e-9);
-    // What is fetched only when it is asked for is there too: the typesetting, the table and its worker, the page of projects.
+    // What is fetched only when it is asked for is there too: the typesetting, the table and its
+    // worker, the page of projects.
     await page.getByRole('button', { name: 'Working: From the pixel to the point' }).click();
     await expect(page.getByRole('dialog').getByRole('heading', { name: 'The point', exact: true })).toBeVisible();
     await page.keyboard.press('Escape');

@@ -5,7 +5,7 @@ import { placeBodies } from '../core/bodies/body';
 import { frameOf } from '../core/camera/frame';
 import { pixelToPicture } from '../core/convert/project';
 import { presets } from '../core/conventions/conventions';
-import { expressionOf } from '../core/conventions/express';
+import { codecOf } from '../core/conventions/codec';
 import { linearDeterminant, transformPoint } from '../core/math/mat4';
 import { randomFrom } from '../core/math/random';
 import { pick } from '../core/pick/pick';
@@ -20,9 +20,10 @@ test('an id buffer of the harbour agrees with pick on 10,000 pixels, but for sil
   const framed = frameOf(coreCamera(cameraInSpace(project)), { x: 0, y: 0, width, height });
   if (!made.ok || !framed.ok) throw new Error('the demo holds together');
   const frame = framed.value;
-  const e = expressionOf(presets.WebGL);
+  const e = codecOf(presets.WebGL);
 
-  // Every body as triangles in its own colour, counter-clockwise from the front; spheres fine enough to be round to the pixel.
+  // Every body as triangles in its own colour, counter-clockwise from the front; spheres fine
+  // enough to be round to the pixel.
   const vertices: number[] = [];
   made.placed.forEach(({ body, toWorld }, id) => {
     const mesh = triangulate(body.shape, 48);
@@ -86,7 +87,7 @@ test('an id buffer of the harbour agrees with pick on 10,000 pixels, but for sil
 test('the browser’s own matrices invert and multiply ours alike', async ({ page }) => {
   const made = frameOf(coreCamera(cameraInSpace(saltmarrow())), { x: 0, y: 0, width, height });
   if (!made.ok) throw new Error();
-  const e = expressionOf(presets.WebGL);
+  const e = codecOf(presets.WebGL);
   const list = (name: Parameters<typeof e.matrix>[1]) => e.toList(e.matrix(made.value, name));
   const names = ['view', 'projection', 'viewProjection', 'cameraToWorld', 'inverseViewProjection'] as const;
   const ours = Object.fromEntries(names.map((name) => [name, list(name)])) as Record<(typeof names)[number], number[]>;

@@ -21,7 +21,7 @@ const projects = async (page: Page) => {
 };
 const command = async (page: Page, name: string) => {
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command or a body').fill(name);
+  await page.getByPlaceholder('A command, a field or a body').fill(name);
   await expect(page.getByRole('option', { name, exact: true })).toHaveAttribute('aria-selected', 'true');
   await page.keyboard.press('Enter');
 };
@@ -130,6 +130,16 @@ test('without a database the project is kept in the small store, and without tha
   await page.waitForTimeout(600);
   await page.reload();
   near([await read(page, 'Near')], [6], 0);
+  // One that never answers is not waited for.
+  const held = await context.newPage();
+  await held.addInitScript(() => {
+    IDBFactory.prototype.open = () => new EventTarget() as IDBOpenDBRequest;
+  });
+  await held.goto('/frame');
+  await expect(held.getByRole('alert')).toContainText('it does not answer; another page may hold it up');
+  await type(held, 'Near', '7');
+  near([await read(held, 'Near')], [7], 0);
+  await held.close();
   const bare = await context.newPage();
   await bare.addInitScript(() => {
     Object.defineProperty(window, 'indexedDB', { get: () => undefined });
@@ -214,7 +224,7 @@ test('what a killed tab had noted goes on the shelf, or beside what another has 
 
 test('a tab that is killed while editing loses at most the last second', async ({ context }) => {
   // A few at every run; more by KILLS.
-  const rounds = Number(process.env['KILLS'] ?? 6);
+  const rounds = Number(process.env['KILLS'] ?? 3);
   test.setTimeout(60_000 + rounds * 20_000);
   const open = async () => {
     const page = await context.newPage();
@@ -246,4 +256,41 @@ test('a tab that is killed while editing loses at most the last second', async (
     await page.close().catch(() => undefined);
     page = again;
   }
+});
+
+test('a project with wrong numbers is set aside, saved as it is, and opened with them replaced', async ({ page }) => {
+  await openBench(page, '/frame');
+  await type(page, 'Near', '6');
+  await kept(page);
+  await page.evaluate(
+    () =>
+      new Promise<void>((done) => {
+        indexedDB.open('astrolabe').onsuccess = ({ target }) => {
+          const database = (target as IDBOpenDBRequest).result;
+          const changes = database.transaction('projects', 'readwrite');
+          const store = changes.objectStore('projects');
+          store.get('saltmarrow').onsuccess = (found) => {
+            const row = (found.target as IDBRequest<{ project: { bodies: { position: number[] }[] } }>).result;
+            row.project.bodies[3]!.position[1] = NaN;
+            store.put(row);
+          };
+          changes.oncomplete = () => {
+            database.close();
+            done();
+          };
+        };
+      }),
+  );
+  await page.reload();
+  await expect(page.getByRole('alert')).toContainText('It is set aside unchanged, and another is open instead.');
+  await projects(page);
+  const row = page.getByRole('listitem').filter({ hasText: 'Saltmarrow harbour, unread' });
+  const saving = page.waitForEvent('download');
+  await row.getByRole('button', { name: 'Save it as it is' }).click();
+  expect((await saving).suggestedFilename()).toBe('Saltmarrow harbour, unread.json');
+  await row.getByRole('button', { name: 'Open with its wrong numbers replaced' }).click();
+  await expect(
+    page.locator('.notice', { hasText: 'with 1 number replaced: bodies[3].position[1] is 0.' }),
+  ).toBeVisible();
+  near([await read(page, 'Near')], [6], 0);
 });

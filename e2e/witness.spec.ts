@@ -3,8 +3,8 @@ import { blankWithGpu } from './gpu';
 import { frameOf } from '../core/camera/frame';
 import { presets, type Conventions } from '../core/conventions/conventions';
 import { signedAxes, letterOf, type AxisFrame } from '../core/conventions/axes';
-import { expressionOf } from '../core/conventions/express';
-import { partsToWorld, pictureToParts, projectPoint } from '../core/convert/project';
+import { codecOf } from '../core/conventions/codec';
+import { viewRufToWorld, pictureToViewRuf, projectPoint } from '../core/convert/project';
 import type { Projection } from '../core/camera/projection';
 import type { Vec3 } from '../core/math/vec3';
 
@@ -63,17 +63,20 @@ test('the rasteriser puts 500 points where worldToScreen says, through random ca
     if (!made.ok) throw new Error(made.problems[0]!.message);
     const frame = made.value;
     const conventions: Conventions = { ...presets.WebGL, world: axes(), view: axes() };
-    const e = expressionOf(conventions);
+    const e = codecOf(conventions);
     const far = frame.far ?? frame.near * 200;
     const ahead = between(frame.near + (far - frame.near) * 0.02, frame.near + (far - frame.near) * 0.95);
-    const world: Vec3 = partsToWorld(frame, pictureToParts(frame, between(-0.98, 0.98), between(-0.98, 0.98), ahead));
+    const world: Vec3 = viewRufToWorld(
+      frame,
+      pictureToViewRuf(frame, between(-0.98, 0.98), between(-0.98, 0.98), ahead),
+    );
     const { picture } = projectPoint(frame, world);
     if (!picture.ok) throw new Error(picture.reason);
     return {
       matrix: e.toList(e.matrix(frame, 'viewProjection')),
       point: e.toWorld(world),
       screen: e.toScreen(frame.viewport, picture.value.across, picture.value.upward),
-      depth: e.toDepth(picture.value.shares),
+      depth: e.toDepth(picture.value.depth01),
     };
   });
 
@@ -108,7 +111,8 @@ test('the rasteriser puts 500 points where worldToScreen says, through random ca
   lit.forEach((found, i) => {
     const { screen, depth } = cases[i]!;
     expect(found, `case ${i}`).toHaveLength(1);
-    // The lit pixel holds the place, to within half the GPU's own grid and what singles lose of this matrix and point.
+    // The lit pixel holds the place, to within half the GPU's own grid and what singles lose of
+    // this matrix and point.
     const { matrix, point } = cases[i]!;
     const row = (r: number) => [0, 1, 2, 3].map((c) => matrix[4 * c + r]! * (c < 3 ? point[c as 0 | 1 | 2] : 1));
     const w = Math.abs(row(3).reduce((sum, v) => sum + v, 0));

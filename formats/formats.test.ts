@@ -5,7 +5,7 @@ import { placeBodies } from '../core/bodies/body';
 import { frameOf, type CameraFrame } from '../core/camera/frame';
 import { readPair } from '../core/compute/read';
 import type { Vec3 } from '../core/math/vec3';
-import { expressionOf } from '../core/conventions/express';
+import { codecOf } from '../core/conventions/codec';
 import { pixelToPicture, projectPoint, worldToPixel } from '../core/convert/project';
 import { pictureToWorld } from '../core/convert/unproject';
 import { conventions } from '../core/testing/arbitraries';
@@ -22,7 +22,7 @@ import {
 import { projectFromRequest } from './fromRequest';
 import { keepNumbers } from './reinterpret';
 import { saltmarrowChart } from '../demo/chart';
-import { isRequest, parseProject, readProject, type Project } from './project';
+import { isRequest, parseProject, readProject, writeProject, writtenIn, type Project } from './project';
 
 const project = saltmarrow();
 const chart = saltmarrowChart();
@@ -44,7 +44,7 @@ describe('a project as a compute request', () => {
     if (!back.ok) throw new Error();
     fc.assert(
       fc.property(conventions, (c) => {
-        const e = expressionOf(c);
+        const e = codecOf(c);
         const answered = compute(
           projectRequest({ ...project, conventions: c as Project['conventions'] }, e, [-21, 20.4, -20]),
         );
@@ -71,7 +71,7 @@ describe('a flat project as a compute request', () => {
     fc.assert(
       fc.property(conventions, snaps, (c, snap) => {
         const flat = { ...chart, conventions: c as Project['conventions'], camera: { ...flatCamera(chart), snap } };
-        const e = expressionOf(c);
+        const e = codecOf(c);
         const made = projectFrame(flat, e);
         if (!made.ok) throw new Error();
         const answered = compute(projectRequest(flat, e, [-13, -73, 0]));
@@ -118,7 +118,7 @@ describe.each([project, chart])('keeping the numbers of $name under other conven
       fc.property(conventions, conventions, (a, b) => {
         const before = { ...project, conventions: a as Project['conventions'] };
         const after = keepNumbers(before, b);
-        const [x, y] = [projectRequest(before, expressionOf(a), null), projectRequest(after, expressionOf(b), null)];
+        const [x, y] = [projectRequest(before, codecOf(a), null), projectRequest(after, codecOf(b), null)];
         const close = (p: unknown, q: unknown): void => {
           if (typeof p === 'number') expect(Math.abs(p - (q as number))).toBeLessThan(1e-9 * (1 + Math.abs(p)));
           else if (typeof p === 'object' && p) for (const [key, v] of Object.entries(p)) close(v, (q as Row)[key]);
@@ -164,7 +164,7 @@ describe('a compute request as a project', () => {
     (before) => {
       fc.assert(
         fc.property(conventions, (c) => {
-          const e = expressionOf(c);
+          const e = codecOf(c);
           const asked = projectRequest({ ...before, conventions: c as Project['conventions'] }, e, [3, 4, 0]);
           const read = projectFromRequest(JSON.parse(JSON.stringify(asked)), 'again', 'Again');
           if (!read.ok) throw new Error(JSON.stringify(read.problems));
@@ -191,7 +191,7 @@ describe('a compute request as a project', () => {
       const request = { astrolabe: 1, viewport: { width: 800, height: 500 }, camera: { position: [1, 2, 3], orientation: { lookAt: [0, 0, 0], up: [1, 1, 0] }, projection: { kind: 'perspective', near: 0.5, far: null, ...lens } }, queries: [{ id: 'm', op: 'matrices' }] }; // prettier-ignore
       const read = projectFromRequest(request, 'a', 'A');
       if (!read.ok) throw new Error(JSON.stringify(read.problems));
-      const [a, b] = [compute(request), compute({ ...projectRequest(read.project, expressionOf(read.project.conventions), null), queries: request.queries })]; // prettier-ignore
+      const [a, b] = [compute(request), compute({ ...projectRequest(read.project, codecOf(read.project.conventions), null), queries: request.queries })]; // prettier-ignore
       if (!a.ok || !b.ok) throw new Error();
       close(a.response.results[0], b.response.results[0]);
     }
@@ -202,7 +202,7 @@ describe('a compute request as a project', () => {
     ['parts of pixels', { viewport: { width: 5.5, height: 5 } }, 'viewport.width'],
     ['a missing camera', { camera: undefined }, 'camera'],
   ])('refuses %s', (_, part, path) => {
-    const request = { ...projectRequest(project, expressionOf(project.conventions), null), ...part };
+    const request = { ...projectRequest(project, codecOf(project.conventions), null), ...part };
     expect(projectFromRequest(request, 'a', 'A')).toMatchObject({ ok: false, problems: [{ path }] });
   });
 });
@@ -257,6 +257,23 @@ describe('reading a project file', () => {
       camera: { ...project.camera, projection: { ...cameraInSpace(project).projection, near: 500 } },
     });
     expect(read.ok).toBe(true);
+  });
+
+  it('says what its numbers are written in, whatever they are shown in, and refuses what says otherwise', () => {
+    const mirrored = { ...project, conventions: { ...project.conventions, handedness: 'left', forward: '+z' } };
+    type Written = Record<string, unknown> & { writtenIn: typeof writtenIn };
+    const file = JSON.parse(writeProject(mirrored as unknown as Project)) as Written;
+    expect(Object.keys(file).slice(0, 2)).toEqual(['astrolabeProject', 'writtenIn']);
+    expect(file.writtenIn.axes).toEqual({ handedness: 'right', right: '+x', up: '+y', forward: '-z' });
+    expect(file.writtenIn.note).toContain('whatever “conventions” says');
+    expect(file.bodies).toEqual(JSON.parse(JSON.stringify(project.bodies)));
+    // It is no part of the project, and comes with every file anew.
+    const back = readProject(JSON.parse(writeProject(project)));
+    expect(back.ok && 'writtenIn' in back.project).toBe(false);
+    const otherwise = { ...file, writtenIn: { axes: { ...writtenIn.axes, forward: '+z' } } };
+    expect(readProject(otherwise)).toMatchObject({ ok: false, problems: [{ path: 'writtenIn.axes.forward' }] });
+    // A file of before, which said nothing, opens as ever.
+    expect(readProject(JSON.parse(JSON.stringify(project))).ok).toBe(true);
   });
 
   it('takes a request for what it is', () => {

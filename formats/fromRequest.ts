@@ -1,9 +1,10 @@
+import { tidyDegrees } from '../core/math/angle';
 import { requestSchema, type RequestCamera } from '../core/compute/schema';
 import { problemsOf } from '../core/compute/issues';
-import { readPoint, readSituation, type Situation } from '../core/compute/read';
+import { readPoint, resolveRequest, type ResolvedRequest } from '../core/compute/read';
 import { reexpressCamera, reexpressCamera2d } from '../core/compute/write';
 import { defaultConventions } from '../core/conventions/conventions';
-import { expressionOf } from '../core/conventions/express';
+import { codecOf } from '../core/conventions/codec';
 import { pictureToPixel } from '../core/convert/project';
 import { fieldOfView } from '../core/camera/projection';
 import type { Vec3 } from '../core/math/vec3';
@@ -11,36 +12,37 @@ import type { Problem } from '../core/reasons';
 import { keepOrientation } from './camera';
 import { readProject, type ProjectCamera3d, type ReadProject } from './project';
 
-const kept = expressionOf(defaultConventions);
+const kept = codecOf(defaultConventions);
 const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
-const degrees = (radians: number) => Number(((radians * 180) / Math.PI).toPrecision(14));
 const tidy = (v: number) => Number(v.toPrecision(14)) || 0;
 
 /**
- * A compute request as a project of the given id and name: its conventions, camera and bodies, the first point that it asks about as the probe, the first pixel as the way back. What
- * is wrong with the request is answered as the command line would; what a project has no place for (a viewport away from the origin, mirrored extents) is a problem too.
+ * A compute request as a project of the given id and name: its conventions, camera and bodies, the
+ * first point that it asks about as the probe, the first pixel as the way back. What is wrong with
+ * the request is answered as the command line would; what a project has no place for (a viewport
+ * away from the origin, mirrored extents) is a problem too.
  */
 export function projectFromRequest(value: unknown, id: string, name: string): ReadProject {
   const refuse = (...problems: Problem[]): ReadProject => ({ ok: false, problems });
   const parsed = requestSchema.safeParse(value, { reportInput: true });
   if (!parsed.success) return refuse(...problemsOf(parsed.error));
   const request = parsed.data;
-  const read = readSituation(request);
+  const read = resolveRequest(request);
   if (!read.ok) return refuse(...read.problems);
-  const situation = read.value;
-  const { expression: e, flat } = situation;
+  const moment = read.value;
+  const { codec: e, flat } = moment;
   const { x, y, width, height } = request.viewport;
   if (x !== 0 || y !== 0)
     return refuse({
       path: 'viewport',
       message: `A project’s viewport begins at 0, 0, and this request’s at ${x}, ${y}. Set x and y to 0.`,
     });
-  const camera = 'kind' in request.camera ? null : cameraOf(request.camera, situation);
+  const camera = 'kind' in request.camera ? null : cameraOf(request.camera, moment);
   if (camera && 'message' in camera) return refuse(camera);
   const asked = request.queries.find((query) => query.op === 'worldToScreen')?.points[0];
   const probed = asked && readPoint(asked, '', e, flat);
   const pixels = request.queries.flatMap((query) => ('pixels' in query ? query.pixels : []));
-  const back = pixels[0] ? pictureToPixel(situation.frame, ...e.fromScreen(request.viewport, pixels[0])) : [width / 2, height / 2]; // prettier-ignore
+  const back = pixels[0] ? pictureToPixel(moment.frame, ...e.fromScreen(request.viewport, pixels[0])) : [width / 2, height / 2]; // prettier-ignore
   return readProject({
     astrolabeProject: 1,
     id,
@@ -52,16 +54,16 @@ export function projectFromRequest(value: unknown, id: string, name: string): Re
       'kind' in request.camera
         ? { name: 'Camera', ...reexpressCamera2d(request.camera, request.viewport, e, kept) }
         : { name: 'Camera', ...camera },
-    bodies: situation.bodies.map((body) => ({ ...body, name: body.id, position: triple(body.position) })),
+    bodies: moment.bodies.map((body) => ({ ...body, name: body.id, position: triple(body.position) })),
     probe: { body: null, drive: { rung: 'world', value: probed?.ok ? triple(probed.value) : [0, 0, 0] } },
-    back: { pixel: back, route: 'ahead', value: flat ? 0 : Math.max(situation.frame.near * 2, 1) },
+    back: { pixel: back, route: 'ahead', value: flat ? 0 : Math.max(moment.frame.near * 2, 1) },
   });
 }
 
 /** A request's camera as a project keeps it, or why it cannot. */
 function cameraOf(
   given: RequestCamera,
-  { expression: e, frame }: Situation,
+  { codec: e, frame }: ResolvedRequest,
 ): Pick<ProjectCamera3d, 'position' | 'orientation' | 'projection'> | Problem {
   const { extents: x, near, far, viewport } = frame;
   const [width, height] = [x.right - x.left, x.top - x.bottom];
@@ -71,8 +73,6 @@ function cameraOf(
       message: 'The extents are mirrored, which a project’s camera is not. Exchange left and right, or bottom and top.',
     };
   const moved = reexpressCamera(given, e, kept);
-  // A look-at with an up of its own is kept as the basis that it gives.
-  const turned = 'lookAt' in given.orientation && given.orientation.up;
   const aspect = tidy(width / height);
   const shaped = {
     shift: [tidy((x.right + x.left) / width), tidy((x.top + x.bottom) / height)] as [number, number],
@@ -81,12 +81,10 @@ function cameraOf(
   const fov = moved.projection.kind === 'perspective' ? moved.projection.verticalFov : undefined;
   return {
     position: moved.position,
-    orientation: turned
-      ? { kind: 'basis', right: triple(frame.right), up: triple(frame.up), forward: triple(frame.forward) }
-      : keepOrientation(moved.orientation),
+    orientation: keepOrientation(moved.orientation),
     projection:
       frame.kind === 'perspective'
-        ? { kind: 'perspective', verticalFov: fov ?? degrees(fieldOfView(height, near)), near, far, ...shaped }
+        ? { kind: 'perspective', verticalFov: fov ?? tidyDegrees(fieldOfView(height, near)), near, far, ...shaped }
         : { kind: 'orthographic', height: tidy(height), near, far: frame.far, ...shaped },
   };
 }

@@ -1,13 +1,17 @@
 import type { Conventions } from '../core/conventions/conventions';
 import type { Problem } from '../core/reasons';
-import { projectFromModel } from './gathered';
+import { projectFromModel } from './projectFromGeometry';
 import { projectFromRequest } from './fromRequest';
 import { readObj } from './obj';
+import { inWords } from './places';
 import { isRequest, parseJson, readProject, type Project } from './project';
 
 /* What comes by file, drop or paste, taken as what it is. */
 
-/** In which the numbers of a text stand that does not say so itself, and the id that a new project gets. */
+/**
+ * In which the numbers of a text stand that does not say so itself, and the id that a new project
+ * gets.
+ */
 export interface ImportContext {
   readonly id: string;
   readonly conventions: Conventions;
@@ -24,9 +28,13 @@ export const mostCharacters = 64_000_000;
 
 const baseName = (name: string) => name.replace(/(\.(request|astrolabe))?\.(json|obj)$/i, '') || name;
 
+/** Whether a text means to be JSON, by its name or its beginning. */
+export const isJson = (text: string, name: string): boolean => /\.json$/i.test(name) || /^\s*[{[]\s*["{\]}]/.test(text);
+
 /**
- * Text from a file of some name, or pasted: JSON is a project or a compute request, what has faces or vertices line by line is an OBJ model, anything else a list of points. Everything
- * that is wrong is answered with its place, and nothing is taken then; `onProgress` is told the share read.
+ * Text from a file of some name, or pasted: JSON is a project or a compute request, what has faces
+ * or vertices line by line is an OBJ model, anything else a list of points. Everything that is
+ * wrong is answered with its place, and nothing is taken then; `onProgress` is told the share read.
  */
 export function readImport(
   text: string,
@@ -38,13 +46,18 @@ export function readImport(
     return refuse(
       `It has ${Math.round(text.length / 1e6)} million characters, and ${mostCharacters / 1e6} million can be read here. Take a part of it.`,
     );
-  if (/\.json$/i.test(name) || /^\s*[{[]\s*["{\]}]/.test(text)) {
+  if (isJson(text, name)) {
     const parsed = parseJson(text);
     if (!parsed.ok) return parsed;
     const read = isRequest(parsed.value)
       ? projectFromRequest(parsed.value, id, baseName(name))
       : readProject(parsed.value);
-    return read.ok ? { ok: true, kind: 'project', project: { ...read.project, id }, notes: [] } : read;
+    return read.ok
+      ? { ok: true, kind: 'project', project: { ...read.project, id }, notes: [] }
+      : {
+          ok: false,
+          problems: inWords(read.problems, parsed.value),
+        };
   }
   if (/\.obj$/i.test(name) || /^(v|f)[ \t]+[-+\d.]/m.test(text.slice(0, 100_000))) {
     const model = readObj(text, onProgress);
@@ -53,7 +66,30 @@ export function readImport(
     const notes = model.left.length ? [`Left out: ${model.left.join(', ')}.`] : [];
     return read.ok ? { ok: true, kind: 'project', project: read.project, notes } : read;
   }
-  return { ok: true, kind: 'points' };
+  if (/\.(csv|tsv)$/i.test(name) || looksLikePoints(text)) return { ok: true, kind: 'points' };
+  return refuse(
+    'It is no project, compute request, OBJ model or list of points that could be read. Points stand one a line, their coordinates side by side.',
+  );
+}
+
+/**
+ * Whether most of the first lines hold two numbers or more: what is pasted by mistake is no list of
+ * points.
+ */
+function looksLikePoints(text: string): boolean {
+  const lines = text
+    .slice(0, 20_000)
+    .split(/\r?\n/)
+    .map((line) => line.trim())
+    .filter((line) => line && !/^(#|\/\/)/.test(line))
+    .slice(0, 24);
+  const isPoint = (line: string): boolean => {
+    const cells = line.split(/[\s,;|()[\]{}<>]+/).filter(Boolean);
+    const numbers = cells.filter((cell) => /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?f?$/i.test(cell)).length;
+    return numbers >= 2 && 2 * numbers >= cells.length;
+  };
+  const points = lines.filter(isPoint).length;
+  return points > 0 && points >= (lines.length - 1) / 2;
 }
 
 const refuse = (message: string): Imported => ({ ok: false, problems: [{ path: '', message }] });

@@ -3,12 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { presets } from '../core/conventions/conventions';
 import { placeBodies } from '../core/bodies/body';
 import { projectPoint } from '../core/convert/project';
-import { expressionOf } from '../core/conventions/express';
+import { codecOf } from '../core/conventions/codec';
 import { transformPoint } from '../core/math/mat4';
 import { cross, dot, sub, type Vec3 } from '../core/math/vec3';
 import { conventions } from '../core/testing/arbitraries';
 import { projectFrame } from './camera';
-import { projectFromModel, projectFromPoints } from './gathered';
+import { projectFromModel, projectFromPoints } from './projectFromGeometry';
 import { readObj, type ObjPart } from './obj';
 
 const cube = `# a cube
@@ -49,6 +49,10 @@ const triples = (flat: readonly number[]): Vec3[] =>
   Array.from({ length: flat.length / 3 }, (_, i) => [flat[3 * i]!, flat[3 * i + 1]!, flat[3 * i + 2]!]);
 
 describe('an OBJ model', () => {
+  it('a comment that ends in a backslash swallows nothing', () => {
+    const read = readObj('# drawn by C:\\tools\\\nv 0 0 0\nv 1 0 0 # one \\\nv 0 1 0\nf 1 2 3\n');
+    expect(read.ok && read.parts[0]!.positions).toEqual([0, 0, 0, 1, 0, 0, 0, 1, 0]);
+  });
   it('is read with its polygons cut, lines that go on, and what is left out named', () => {
     const read = readObj(cube);
     expect(read).toMatchObject({ ok: true, left: ['materials', 'normals'] });
@@ -132,21 +136,21 @@ describe('a project gathered', () => {
         if (!read.ok) throw new Error(read.problems[0]!.message);
         const { project } = read;
         const made = placeBodies(project.bodies);
-        const frame = projectFrame(project, expressionOf(c));
+        const frame = projectFrame(project, codecOf(c));
         if (!made.ok || !frame.ok) throw new Error();
         const [body] = made.placed;
         const shape = body!.body.shape;
         if (shape.kind !== 'mesh') throw new Error();
         const world = triples(shape.positions).map((p) => transformPoint(body!.toWorld, p));
         expect(volume(world, shape.indices)).toBeCloseTo(48, 9);
-        const own = world.map((p) => expressionOf(c).toWorld(p));
+        const own = world.map((p) => codecOf(c).toWorld(p));
         for (const p of own) expect(p.map((v) => Math.abs(v))).toEqual([1, 1, 1]);
         for (const p of world) {
           const { picture } = projectPoint(frame.value, p);
           if (!picture.ok) throw new Error('behind the eye');
-          const { across, upward, shares } = picture.value;
+          const { across, upward, depth01 } = picture.value;
           expect(Math.max(Math.abs(across), Math.abs(upward))).toBeLessThan(1);
-          expect(Math.min(shares.near, shares.far)).toBeGreaterThan(0);
+          expect(Math.min(depth01.near, depth01.far)).toBeGreaterThan(0);
         }
       }),
       { numRuns: 60 },
@@ -164,7 +168,7 @@ describe('a project gathered', () => {
         expect(bodies.map(({ position }) => position.map((v) => v + 0))).toEqual(list.map((p) => flatten(p).map((v) => v + 0))); // prettier-ignore
         expect(new Set(bodies.map(({ name }) => name)).size).toBe(list.length);
         expect(bodies[0]!.name).toBe('Buoy');
-        const frame = projectFrame(read.project, expressionOf(presets.WebGPU));
+        const frame = projectFrame(read.project, codecOf(presets.WebGPU));
         if (!frame.ok) throw new Error(frame.problems[0]!.message);
         for (const { position } of bodies) {
           const { picture } = projectPoint(frame.value, position);

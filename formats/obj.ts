@@ -1,12 +1,18 @@
 import earcut from 'earcut';
 import type { Problem } from '../core/reasons';
 
-/** An object (or, where there are none, a group) of an OBJ model: triangles over its own vertices, in the file's own axes and units. */
+/**
+ * An object (or, where there are none, a group) of an OBJ model: triangles over its own vertices,
+ * in the file's own axes and units.
+ */
 export interface ObjPart {
   readonly name: string;
   /** x, y, z after one another. */
   readonly positions: number[];
-  /** Three to a triangle, counter-clockwise seen from the front in right-handed axes, as the file has them. */
+  /**
+   * Three to a triangle, counter-clockwise seen from the front in right-handed axes, as the file
+   * has them.
+   */
   readonly indices: number[];
 }
 
@@ -46,9 +52,11 @@ const numberIn = (word: string): number | null => {
 };
 
 /**
- * The surfaces of an OBJ text: vertices (`v`), faces (`f`, polygons cut into triangles also where they are not convex, indices from either end), parted by objects (`o`) or else by
- * groups (`g`). A line that cannot be read is a problem (path `line 3`), and nothing of the file is taken; `onProgress` is told the share read, 0 to 1. The format is the one that is
- * commonly written as text; no parser was found that keeps doubles, tells objects apart and says which line is wrong.
+ * The surfaces of an OBJ text: vertices (`v`), faces (`f`, polygons cut into triangles also where
+ * they are not convex, indices from either end), parted by objects (`o`) or else by groups (`g`). A
+ * line that cannot be read is a problem (path `line 3`), and nothing of the file is taken;
+ * `onProgress` is told the share read, 0 to 1. The format is the one that is commonly written as
+ * text; no parser was found that keeps doubles, tells objects apart and says which line is wrong.
  */
 export function readObj(text: string, onProgress: (share: number) => void = () => undefined): ReadObj {
   const problems: Problem[] = [];
@@ -66,13 +74,13 @@ export function readObj(text: string, onProgress: (share: number) => void = () =
   for (let at = 0; at < text.length && problems.length < mostProblems;) {
     if (line % 20_000 === 0) onProgress(at / text.length);
     let statement = '';
-    // A backslash at its end goes on with the next line.
+    // A backslash at its end goes on with the next line; in a comment it is a letter like any other.
     for (let more = true; more && at < text.length;) {
       const end = text.indexOf('\n', at);
       const piece = text.slice(at, end < 0 ? text.length : end).trimEnd();
       at = end < 0 ? text.length : end + 1;
       line++;
-      more = piece.endsWith('\\');
+      more = piece.endsWith('\\') && !piece.includes('#');
       statement += more ? `${piece.slice(0, -1)} ` : piece;
     }
     const comment = statement.indexOf('#');
@@ -128,7 +136,10 @@ interface Part {
   readonly triangles: number[];
 }
 
-/** The vertex that a face's corner refers to, from 0; or what is wrong with it. The references to texture and normal behind it are left. */
+/**
+ * The vertex that a face's corner refers to, from 0; or what is wrong with it. The references to
+ * texture and normal behind it are left.
+ */
 function cornerIn(word: string, count: number): number | string {
   const found = /^([+-]?\d+)(\/[+-]?\d*){0,2}$/.exec(word);
   if (!found) return `“${word.slice(0, 40)}” is no corner of a face. Give the number of a vertex.`;

@@ -1,23 +1,26 @@
+import { degrees, radians } from '../core/math/angle';
 import { readBody, readPair, writePair } from '../core/compute/read';
 import { reexpressCamera, reexpressCamera2d, writeBody } from '../core/compute/write';
 import { defaultConventions, type Conventions } from '../core/conventions/conventions';
-import { expressionOf, type Expression } from '../core/conventions/express';
-import { pictureToPixel, pixelToPicture, sharesOfDepth } from '../core/convert/project';
-import type { Vec3 } from '../core/math/vec3';
+import { codecOf, type ConventionCodec } from '../core/conventions/codec';
+import { pictureToPixel, pixelToPicture, depth01Of } from '../core/convert/project';
+import { cross, dot, type Vec3 } from '../core/math/vec3';
 import { coreViewport, expressCamera, expressCamera2d, keepOrientation } from './camera';
-import type { Project, ProjectCamera, Tiles } from './project';
+import type { BodyMotionKept, Project, ProjectCamera, Tiles } from './project';
 
-const kept = expressionOf(defaultConventions);
+const kept = codecOf(defaultConventions);
 const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
 
 /**
- * A project whose numbers, as its present conventions write them, stay as they are and are read by other conventions: the scene moves, which is the point. For a
- * project that was entered in the wrong conventions. What was kept in the inside's axes and degrees is written out in the present conventions and read back in
- * the others. A basis that comes out mirrored is kept as it is, and explained where the camera is edited. The inverse is the same with the conventions exchanged.
+ * A project whose numbers, as its present conventions write them, stay as they are and are read by
+ * other conventions: the scene moves, which is the point. For a project that was entered in the
+ * wrong conventions. What was kept in the canonical axes and degrees is written out in the present
+ * conventions and read back in the others. A basis that comes out mirrored is kept as it is, and
+ * explained where the camera is edited. The inverse is the same with the conventions exchanged.
  */
 export function keepNumbers(project: Project, to: Conventions): Project {
-  const from = expressionOf(project.conventions);
-  const e = expressionOf(to);
+  const from = codecOf(project.conventions);
+  const e = codecOf(to);
   const flat = project.camera.kind === '2d';
   const move = (v: Vec3) => triple(e.fromWorld(from.toWorld(v)));
   const viewport = coreViewport(project);
@@ -26,6 +29,11 @@ export function keepNumbers(project: Project, to: Conventions): Project {
     ...project,
     conventions: structuredClone(to),
     camera: cameraAgain(project.camera, from, e, viewport),
+    cameras: project.cameras.map((camera) => cameraAgain(camera, from, e, viewport)),
+    snapshots: project.snapshots.map((one) => ({
+      ...one,
+      camera: cameraAgain(one.camera, from, e, coreViewport(one)),
+    })),
     tiles: tiles && { ...tiles, ...mapAgain(tiles, from, e) },
     ground: ground && { ...ground, height: e.fromHeight(from.toHeight(ground.height)) },
     bodies: project.bodies.map((body, i) => {
@@ -40,6 +48,7 @@ export function keepNumbers(project: Project, to: Conventions): Project {
         rotation: [...rotation] as [number, number, number, number],
         scale: triple(scale),
         handle: move(body.handle),
+        motion: body.motion && motionAgain(body.motion, move),
       };
     }),
     probe: { ...probe, drive: { ...probe.drive, value: heldAgain(probe.drive, from, e, project) } },
@@ -50,7 +59,7 @@ export function keepNumbers(project: Project, to: Conventions): Project {
         back.route === 'plane'
           ? e.fromHeight(from.toHeight(back.value))
           : back.route === 'depth'
-            ? e.fromDepth(from.toDepth(sharesOfDepth(back.value))).far
+            ? e.fromDepth(from.toDepth(depth01Of(back.value))).far
             : back.value,
     },
   };
@@ -58,31 +67,51 @@ export function keepNumbers(project: Project, to: Conventions): Project {
 
 function cameraAgain(
   camera: ProjectCamera,
-  from: Expression,
-  to: Expression,
+  from: ConventionCodec,
+  to: ConventionCodec,
   viewport: ReturnType<typeof coreViewport>,
 ): ProjectCamera {
   if (camera.kind === '2d')
     return { ...camera, ...reexpressCamera2d(expressCamera2d(camera, viewport, from), viewport, to, kept) };
   const p = camera.projection;
   const { position, orientation } = reexpressCamera(expressCamera(camera, from), to, kept);
-  const angle = (degrees: number) => {
-    const shown = from.toAngle((degrees * Math.PI) / 180);
-    return (to.fromAngle(shown) * 180) / Math.PI;
-  };
+  const reread = (angle: number) => degrees(to.fromAngle(from.toAngle(radians(angle))));
   return {
     ...camera,
     position,
     orientation: keepOrientation(orientation),
-    projection: p.kind === 'perspective' ? { ...p, verticalFov: angle(p.verticalFov) } : p,
+    projection: p.kind === 'perspective' ? { ...p, verticalFov: reread(p.verticalFov) } : p,
   };
 }
 
-/** A tile map whose corners keep their numbers: where an axis turns round, so does the order of its tiles. */
+/**
+ * A motion in the moved space. An axis of turning is no arrow: where the move mirrors space, the
+ * same turn is about the moved axis the other way round.
+ */
+function motionAgain(motion: BodyMotionKept, move: (v: Vec3) => [number, number, number]): BodyMotionKept {
+  const [x, y, z] = [move([1, 0, 0]), move([0, 1, 0]), move([0, 0, 1])];
+  const mirrored = dot(x, cross(y, z)) < 0;
+  const turned = (axis: Vec3) => move(axis).map((v) => (mirrored ? -v : v) || 0) as [number, number, number];
+  switch (motion.kind) {
+    case 'drift':
+      return { ...motion, velocity: move(motion.velocity), axis: turned(motion.axis) };
+    case 'orbit':
+      return { ...motion, centre: move(motion.centre), axis: turned(motion.axis) };
+    case 'shuttle':
+      return { ...motion, to: move(motion.to) };
+    case 'swing':
+      return { ...motion, pivot: move(motion.pivot), axis: turned(motion.axis) };
+  }
+}
+
+/**
+ * A tile map whose corners keep their numbers: where an axis turns round, so does the order of its
+ * tiles.
+ */
 function mapAgain(
   { corner, size, columns, values }: Tiles,
-  from: Expression,
-  to: Expression,
+  from: ConventionCodec,
+  to: ConventionCodec,
 ): Pick<Tiles, 'corner' | 'values'> {
   const rows = values.length / columns;
   const again = ([right, up]: readonly [number, number]) => to.fromPair('up', from.toPair('up', [right, up]));
@@ -99,8 +128,8 @@ function mapAgain(
 
 function pixelAgain(
   pixel: readonly [number, number],
-  from: Expression,
-  to: Expression,
+  from: ConventionCodec,
+  to: ConventionCodec,
   viewport: ReturnType<typeof coreViewport>,
 ): [number, number] {
   const shown = from.toScreen(viewport, ...pixelToPicture({ viewport }, pixel));
@@ -111,8 +140,8 @@ function pixelAgain(
 /** A value held at a rung, its shown numbers kept. */
 function heldAgain(
   { rung, value }: Project['probe']['drive'],
-  from: Expression,
-  to: Expression,
+  from: ConventionCodec,
+  to: ConventionCodec,
   project: Project,
 ): [number, number, number] {
   const [a, b, depth] = value;
@@ -126,21 +155,19 @@ function heldAgain(
       return triple(to.fromView(from.toView(value)));
     case 'clip': {
       const p = project.camera.kind === '3d' ? project.camera.projection : null;
-      // In perspective the third is w, which no convention turns; in orthographic it stands for z, as evenly spread as depth.
+      // In perspective the third is w, which no convention turns; in orthographic it stands for z,
+      // as evenly spread as depth.
       const even = p?.kind === 'orthographic' ? p : null;
       const share = even ? (depth - even.near) / (even.far - even.near) : 0;
-      const { across, upward, shares } = to.fromNdc(from.toNdc({ across: a, upward: b, shares: sharesOfDepth(share) }));
-      return [across, upward, even ? even.near + shares.far * (even.far - even.near) : depth];
+      const { across, upward, depth01 } = to.fromNdc(from.toNdc({ across: a, upward: b, depth01: depth01Of(share) }));
+      return [across, upward, even ? even.near + depth01.far * (even.far - even.near) : depth];
     }
     case 'ndc': {
-      const shown = from.toNdc({ across: a, upward: b, shares: sharesOfDepth(depth) });
-      const { across, upward, shares } = to.fromNdc(shown);
-      return [across, upward, shares.far];
+      const shown = from.toNdc({ across: a, upward: b, depth01: depth01Of(depth) });
+      const { across, upward, depth01 } = to.fromNdc(shown);
+      return [across, upward, depth01.far];
     }
     case 'screen':
-      return [
-        ...pixelAgain([a, b], from, to, coreViewport(project)),
-        to.fromDepth(from.toDepth(sharesOfDepth(depth))).far,
-      ];
+      return [...pixelAgain([a, b], from, to, coreViewport(project)), to.fromDepth(from.toDepth(depth01Of(depth))).far];
   }
 }

@@ -1,4 +1,5 @@
-// Pictures of the main views, made from the demo data: npm run screenshots. They go to docs/screenshots/.
+// Pictures of the main views, made from the demo data: npm run screenshots. They go to
+// docs/screenshots/.
 import { mkdirSync } from 'node:fs';
 import { at } from './lib/fresh.mjs';
 import { installPackages } from './lib/install.mjs';
@@ -40,17 +41,34 @@ async function take(
   await page.close();
 }
 
+/** Opens a section of the worksheet and brings it up. */
+const open = (page, title) => page.getByRole('navigation', { name: 'Sections' }).getByTitle(title).click();
+
 await take('frame-paper', { task: 'frame', tries: true });
 await take('frame-night', { task: 'frame', theme: 'night' });
 await take('frame-depth', {
   task: 'frame',
   act: async (page) => {
-    await page.getByRole('region', { name: 'Depth resolution' }).scrollIntoViewIfNeeded();
+    await open(page, 'Depth resolution');
     await page.getByTestId('depth-u24').waitFor();
-    await page
-      .getByRole('complementary', { name: 'Worksheet' })
-      .getByRole('region', { name: 'Screens' })
-      .scrollIntoViewIfNeeded();
+    await open(page, 'Screens');
+  },
+});
+await take('outside', {
+  task: 'frame',
+  act: async (page) => {
+    await page.getByRole('button', { name: /^Pane: (?!Plan)/ }).click();
+    await page.getByRole('menuitemradio', { name: 'Outside' }).click();
+    for (let i = 0; i < 60; i++) await page.keyboard.press('Shift+ArrowRight');
+  },
+});
+await take('snapshot', {
+  task: 'frame',
+  act: async (page) => {
+    await page.keyboard.press('k');
+    await page.locator('.notice').getByRole('button', { name: 'Show beside' }).click();
+    await page.keyboard.press('c');
+    await page.locator('.notice').waitFor({ state: 'detached' });
   },
 });
 await take('convert-paper');
@@ -80,7 +98,8 @@ await take('flat-night', {
   theme: 'night',
   act: async (page) => {
     await chart(page);
-    await page.getByLabel('Turned', { exact: true }).fill('30');
+    await open(page, 'Zoom and turn');
+    await page.getByLabel('Rotation', { exact: true }).fill('30');
     await page.keyboard.press('Enter');
   },
 });
@@ -93,8 +112,7 @@ await take('working', {
 await take('convert-points', {
   act: async (page) => {
     const sheet = page.getByRole('complementary', { name: 'Worksheet' });
-    for (const name of ['The pointer’s way', 'Nodes', 'Points'])
-      await sheet.getByRole('button', { name, exact: true }).click();
+    for (const name of ['The pointer’s way', 'Nodes', 'Points']) await open(page, name);
     const lines = Array.from({ length: 600 }, (_, i) => `${(i % 97) - 48} ${(i % 23) / 2} ${((i * 7) % 131) - 90}`);
     await page.getByLabel('Points to take').fill(lines.join('\n'));
     await page.getByRole('button', { name: 'Take these' }).click();

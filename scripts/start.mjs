@@ -1,4 +1,5 @@
-// `npm start`: installs and builds what is missing, then serves. Node built-ins alone until the packages are there.
+// `npm start`: installs and builds what is missing, then serves. Node built-ins alone until the
+// packages are there.
 import { installPackages } from './lib/install.mjs';
 
 installPackages();

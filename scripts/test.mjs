@@ -1,5 +1,6 @@
-// `npm test`: format, lint, types, unit tests, build, browser tests. The last line counts them.
-import { spawnSync } from 'node:child_process';
+// `npm test`: format, lint, layers, types and build side by side, unit tests, browser tests. The
+// last line counts them.
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { at, root } from './lib/fresh.mjs';
 import { installPackages } from './lib/install.mjs';
@@ -20,16 +21,38 @@ const count = (ok, name) => {
 };
 const run = (program, args) =>
   spawnSync(at('node_modules', '.bin', program), args, { cwd: root, stdio: 'inherit' }).status === 0;
+/** The same beside others: what it says comes out in one piece when it is done. */
+const runBeside = (program, args, name) =>
+  new Promise((done) => {
+    const child = spawn(at('node_modules', '.bin', program), args, { cwd: root });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => (said += text));
+    child.on('error', (error) => (said += error.message));
+    child.on('close', (code) => {
+      process.stdout.write(said);
+      done(count(code === 0, name));
+    });
+  });
 const stage = (name) => console.log(`\n== ${name}`);
 
-stage('Format, lint, layers, types');
-count(run('prettier', ['--check', '--log-level', 'warn', '.']), 'prettier (npm run format mends it)');
-count(run('eslint', ['.']), 'eslint');
-count(
-  run('depcruise', ['--config', '.dependency-cruiser.cjs', 'app', 'core', 'formats', 'server', 'cli', 'demo']),
-  'the layers of the house',
-);
-count(run('tsc', ['--noEmit']), 'tsc');
+stage('Format, lint, layers, types, build');
+const rooms = ['app', 'core', 'formats', 'server', 'cli', 'demo'];
+await Promise.all([
+  runBeside('eslint', ['.'], 'eslint'),
+  (async () => {
+    await runBeside('prettier', ['--check', '--log-level', 'warn', '.'], 'prettier (npm run format mends it)');
+    await runBeside('depcruise', ['--config', '.dependency-cruiser.cjs', ...rooms], 'the layers of the house');
+    await runBeside('tsc', ['--noEmit'], 'tsc');
+    try {
+      await buildNode({ force: true });
+      await buildApp({ force: true });
+      count(true, 'build');
+    } catch (error) {
+      console.error(error);
+      count(false, 'build');
+    }
+  })(),
+]);
 
 rmSync(at('test-results'), { recursive: true, force: true });
 mkdirSync(at('test-results'), { recursive: true });
@@ -48,16 +71,6 @@ try {
   if (!unit && !report.numFailedTests) count(false, 'vitest');
 } catch {
   count(false, 'vitest gave no report');
-}
-
-stage('Build');
-try {
-  await buildNode({ force: true });
-  await buildApp({ force: true });
-  count(true, 'build');
-} catch (error) {
-  console.error(error);
-  count(false, 'build');
 }
 
 stage('Browser tests');

@@ -1,14 +1,16 @@
+import './Chain.css';
 import { memo, useState } from 'react';
 import { redrive, rungs, type Rung } from '../../core/convert/chain';
 import { edit } from '../state/document';
-import { currentSituation, useSituation } from '../state/derive';
-import type { Situation } from '../state/situation';
-import { complain, copy } from '../ui/clipboard';
+import { currentMoment, useMoment } from '../state/tempo';
+import type { Moment } from '../state/moment';
+import { complain, copy } from '../ui/notices';
 import { figure, plain } from '../ui/figures';
+import { Term } from '../ui/Term';
 import { Glyph } from '../ui/Glyph';
 import { Pin } from '../ui/icons';
-import { NumberInput } from '../ui/NumberField';
-import { probeVerdict, reasonSentence, rungNames } from '../wording';
+import { NumberInput } from '../sheet/NumberField';
+import { countsOf, probeVerdict, reasonSentence, rungNames, screenUnit } from '../state/wording';
 import { MatrixButton, type Step } from './MatrixButton';
 import { ProbePicker } from './ProbePicker';
 import { axisNames, givenNumbers, heldNumbers, outOfRange, rungNumbers } from './rungs';
@@ -23,21 +25,25 @@ const steps: readonly { step: Step; name: string; symbol?: string }[] = [
 
 /** The probe in every space, a rung a space, a link a step; arrows leave the rung that drives. */
 export function Chain() {
-  const situation = useSituation();
-  const { drive } = situation.project.probe;
+  const moment = useMoment();
+  const { drive } = moment.project.probe;
   const driven = rungs.indexOf(drive.rung);
-  const verdict = probeVerdict(situation);
+  const verdict = probeVerdict(moment);
   return (
     <aside className="chain" aria-label="The Chain">
       <div className="alone">
         <div className="column-head">
-          <h2>The Chain</h2>
-          <span>6 spaces</span>
+          <h2>
+            <Term of="chain">The Chain</Term>
+          </h2>
+          <span>
+            <Term of="rung">6 spaces</Term>
+          </span>
         </div>
         <ProbePicker />
         {rungs.map((rung, i) => (
           <div key={rung}>
-            <RungCard rung={rung} situation={situation} />
+            <RungCard rung={rung} moment={moment} />
             {i < steps.length && <Link {...steps[i]!} undone={i < driven} />}
           </div>
         ))}
@@ -58,8 +64,8 @@ function Link({ step, name, symbol, undone }: { step: Step; name: string; symbol
   return (
     <div className="link">
       <svg className="rail" width="12" height="29" viewBox="0 0 12 29" aria-hidden="true">
-        <path className="rr" d={`M6 ${undone ? '28V6' : '1V23'}`} />
-        <path className="rh" d={undone ? 'M6 1 3 9h6Z' : 'M6 28 3 20h6Z'} />
+        <path className="rail-line" d={`M6 ${undone ? '28V6' : '1V23'}`} />
+        <path className="rail-head" d={undone ? 'M6 1 3 9h6Z' : 'M6 28 3 20h6Z'} />
       </svg>
       <span className="step">
         {undone ? 'undo ' : ''}
@@ -76,8 +82,8 @@ function Link({ step, name, symbol, undone }: { step: Step; name: string; symbol
   );
 }
 
-function unitOf(rung: Rung, { project, expression: e }: Situation): string {
-  const { ndc, screen } = e.conventions;
+function unitOf(rung: Rung, { project, codec: e }: Moment): string {
+  const { ndc } = e.conventions;
   const number = (v: number) => figure(v, Number.isInteger(v) ? 0 : 2);
   switch (rung) {
     case 'local': {
@@ -93,13 +99,13 @@ function unitOf(rung: Rung, { project, expression: e }: Situation): string {
     case 'ndc':
       return `z ${number(ndc.near)} to ${number(ndc.far)}`;
     case 'screen':
-      return `css px, ${screen.origin === 'top-left' ? 'y down' : 'y up'}`;
+      return `${screenUnit(e)}, ${countsOf(e)}`;
   }
 }
 
 /** Drives the probe from another rung from now on; the point stays where it is. */
 function driveFrom(rung: Rung): void {
-  const { frame, placed, project } = currentSituation();
+  const { frame, placed, project } = currentMoment();
   const body = project.probe.body === null ? null : (placed.get(project.probe.body) ?? null);
   const drive = redrive(frame, body, project.probe.drive, rung);
   if (!drive.ok)
@@ -109,15 +115,15 @@ function driveFrom(rung: Rung): void {
   });
 }
 
-function RungCard({ rung, situation }: { rung: Rung; situation: Situation }) {
-  const { project, chain, points } = situation;
+function RungCard({ rung, moment }: { rung: Rung; moment: Moment }) {
+  const { project, chain, points } = moment;
   const { drive } = project.probe;
-  const numbers = chain.ok ? rungNumbers(rung, chain.value, situation) : null;
-  const unit = unitOf(rung, situation);
+  const numbers = chain.ok ? rungNumbers(rung, chain.value, moment) : null;
+  const unit = unitOf(rung, moment);
   const name = rungNames[rung];
   if (rung === drive.rung) {
-    const held = heldNumbers(rung, situation);
-    const given = givenNumbers(rung, situation);
+    const held = heldNumbers(rung, moment);
+    const given = givenNumbers(rung, moment);
     const shown = held.show(drive.value);
     return (
       <section className="rung driven" aria-label={`${name}, driven from here`} data-rung={rung}>
@@ -133,12 +139,16 @@ function RungCard({ rung, situation }: { rung: Rung; situation: Situation }) {
         <div className="figures">
           {axisNames(rung, points).map((axis, i) => (
             <div className="line" key={axis}>
-              <span className="axis">{axis}</span>
               {!given[i] ? (
-                <span className="number">{figure(shown[i]!)}</span>
+                <>
+                  <span className="axis">{axis}</span>
+                  <span className="number">{figure(shown[i]!)}</span>
+                </>
               ) : (
                 <NumberInput
+                  letter={axis}
                   name={`${name} ${axis}`}
+                  source={i === 0 ? 'probe' : undefined}
                   value={shown[i]!}
                   shown={(v) => figure(v)}
                   step={rung === 'ndc' || axis === 'depth' ? 0.01 : 1}
@@ -147,7 +157,7 @@ function RungCard({ rung, situation }: { rung: Rung; situation: Situation }) {
                       `move the probe in ${name}`,
                       (draft) => {
                         // From what is held now, which what is shown may be a moment behind.
-                        const now = heldNumbers(rung, currentSituation());
+                        const now = heldNumbers(rung, currentMoment());
                         const next = now.show(draft.probe.drive.value).map((v, k) => (k === i ? value : v));
                         draft.probe.drive.value = [...now.read(next)];
                       },

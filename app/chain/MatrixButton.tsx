@@ -1,89 +1,80 @@
 import { Popover } from 'radix-ui';
-import { memo, type ReactNode } from 'react';
+import { memo, useState } from 'react';
 import { invertAffine, transpose, type Mat4 } from '../../core/math/mat4';
-import type { Expression } from '../../core/conventions/express';
-import { useSituation } from '../state/derive';
-import type { Situation } from '../state/situation';
-import { copy } from '../ui/clipboard';
+import type { ConventionCodec } from '../../core/conventions/codec';
+import { useMoment } from '../state/tempo';
+import type { Moment } from '../state/moment';
+import { Choice } from '../ui/Choice';
+import { copy } from '../ui/notices';
 import { figure, plain } from '../ui/figures';
 import { DivideIcon, MatrixIcon } from '../ui/icons';
+import { FormulasButton } from '../working/FormulasButton';
 import { WorkingButton } from '../working/WorkingButton';
 import { PopOver } from '../ui/PopOver';
 
 export type Step = 'model' | 'view' | 'projection' | 'divide' | 'viewport';
 
 interface Opened {
-  readonly title: ReactNode;
   readonly name: string;
   readonly matrix: Mat4;
 }
 
-/** The matrix of a step for column vectors, forward or undone, in the conventions in force. */
-function matrixOf(
-  step: 'model' | 'view' | 'projection',
-  undone: boolean,
-  { expression: e, frame, placed, project }: Situation,
-): Opened | null {
-  const power = undone ? <sup>−1</sup> : null;
-  if (step === 'model') {
-    const body = project.probe.body === null ? undefined : placed.get(project.probe.body);
-    const forward = body ? e.toModel(body.toWorld) : null;
-    const matrix = forward && (undone ? invertAffine(forward) : forward);
-    return (
-      matrix && {
-        title: (
-          <>
-            Model <span className="sym">M</span>
-            {power}
-          </>
-        ),
-        name: undone ? 'inverse model' : 'model',
-        matrix,
-      }
-    );
-  }
-  if (step === 'view')
-    return {
-      title: (
-        <>
-          View <span className="sym">V</span>
-          {power}
-        </>
-      ),
-      name: undone ? 'camera to world' : 'view',
-      matrix: e.matrix(frame, undone ? 'cameraToWorld' : 'view'),
-    };
-  return {
-    title: (
-      <>
-        Projection <span className="sym">P</span>
-      </>
-    ),
-    name: 'projection',
-    matrix: e.matrix(frame, 'projection'),
-  };
+/** The matrices that a step opens, the first its own; the others go with it. */
+const matrices = {
+  model: { model: 'M', inverseModel: 'M⁻¹' },
+  view: { view: 'V', cameraToWorld: 'V⁻¹' },
+  projection: {
+    projection: 'P',
+    inverseProjection: 'P⁻¹',
+    viewProjection: 'P·V',
+    inverseViewProjection: '(P·V)⁻¹',
+  },
+} as const;
+type Opens = keyof typeof matrices;
+type Chosen = { [S in Opens]: keyof (typeof matrices)[S] }[Opens];
+
+const names: Readonly<Record<Chosen, string>> = {
+  model: 'model',
+  inverseModel: 'inverse model',
+  view: 'view',
+  cameraToWorld: 'camera to world',
+  projection: 'projection',
+  inverseProjection: 'inverse projection',
+  viewProjection: 'view projection',
+  inverseViewProjection: 'inverse view projection',
+};
+
+/** A matrix for column vectors, in the conventions in force; null where there is none. */
+function matrixOf(which: Chosen, { codec: e, frame, placed, project }: Moment): Opened | null {
+  const name = names[which];
+  if (which !== 'model' && which !== 'inverseModel') return { name, matrix: e.matrix(frame, which) };
+  const body = project.probe.body === null ? undefined : placed.get(project.probe.body);
+  const forward = body ? e.toModel(body.toWorld) : null;
+  const matrix = forward && (which === 'model' ? forward : invertAffine(forward));
+  return matrix && { name, matrix };
 }
+
+const opened: Readonly<Record<Step, string>> = {
+  model: 'model matrix',
+  view: 'view matrix',
+  projection: 'projection matrix',
+  divide: 'division by w',
+  viewport: 'viewport mapping',
+};
 
 /** The button between two rungs that opens what leads from one to the other. */
 export const MatrixButton = memo(function MatrixButton({ step, undone }: { step: Step; undone: boolean }) {
   const divides = step === 'divide';
-  const names = {
-    model: 'model matrix',
-    view: 'view matrix',
-    projection: 'projection matrix',
-    divide: 'division by w',
-    viewport: 'viewport mapping',
-  };
   return (
     <Popover.Root>
       <Popover.Trigger
         className="matrix-button"
-        aria-label={`Open the ${names[step]}`}
-        title={`Open the ${names[step]}`}
+        aria-label={`Open the ${opened[step]}`}
+        title={`Open the ${opened[step]}`}
       >
         {divides ? <DivideIcon /> : <MatrixIcon />}
       </Popover.Trigger>
-      <PopOver side="right" align="start" sideOffset={14} aria-label={names[step]}>
+      <PopOver side="right" align="start" sideOffset={14} aria-label={opened[step]}>
         <Content step={step} undone={undone} />
       </PopOver>
     </Popover.Root>
@@ -92,22 +83,39 @@ export const MatrixButton = memo(function MatrixButton({ step, undone }: { step:
 
 /** Follows the document only while it is open. */
 function Content({ step, undone }: { step: Step; undone: boolean }) {
-  const situation = useSituation();
-  if (step === 'divide') return <Division situation={situation} />;
-  if (step === 'viewport') return <ViewportStep situation={situation} />;
+  const moment = useMoment();
+  if (step === 'divide') return <Division moment={moment} />;
+  if (step === 'viewport') return <ViewportStep moment={moment} />;
+  return <Matrices step={step} undone={undone} moment={moment} />;
+}
+
+function Matrices({ step, undone, moment }: { step: Opens; undone: boolean; moment: Moment }) {
+  const own = matrices[step];
+  const all = Object.keys(own) as Chosen[];
+  const [which, setWhich] = useState(all[undone ? 1 : 0]!);
+  // With rows the products stand the other way round.
+  const rows = moment.codec.conventions.matrix.vectors === 'row';
+  const label = (one: Chosen) => (own as Readonly<Record<string, string>>)[one]!.replace('P·V', rows ? 'V·P' : 'P·V');
   return (
     <>
-      <MatrixView opened={matrixOf(step, undone, situation)} e={situation.expression} />
+      <Choice
+        name="Which matrix"
+        value={which}
+        options={all.map((one) => ({ value: one, label: label(one), title: names[one] }))}
+        onChange={setWhich}
+      />
+      <MatrixView opened={matrixOf(which, moment)} e={moment.codec} />
       {(step === 'view' || step === 'projection') && (
         <div className="mt-1">
           <WorkingButton of={step} label="Where its numbers come from" />
+          {step === 'view' && <FormulasButton of="view" label="From position, target and up" />}
         </div>
       )}
     </>
   );
 }
 
-function MatrixView({ opened, e }: { opened: Opened | null; e: Expression }) {
+function MatrixView({ opened, e }: { opened: Opened | null; e: ConventionCodec }) {
   if (!opened)
     return <p>The probe is a free point: its own space is the world’s, and the model matrix is the identity.</p>;
   const { vectors, storage } = e.conventions.matrix;
@@ -118,7 +126,7 @@ function MatrixView({ opened, e }: { opened: Opened | null; e: Expression }) {
   const flat = `[${list.map(plain).join(', ')}]`;
   return (
     <>
-      <h3>{opened.title}</h3>
+      <h3 className="mt-1">{opened.name[0]!.toUpperCase() + opened.name.slice(1)} matrix</h3>
       <p>{vectors === 'row' ? 'p′ = p·M, rows multiply from the left' : 'p′ = M·p, columns multiply from the right'}</p>
       <div className="matrix" data-testid="matrix">
         {written.map((value, i) => (
@@ -158,7 +166,7 @@ function MatrixView({ opened, e }: { opened: Opened | null; e: Expression }) {
   );
 }
 
-function Division({ situation: { chain, expression: e } }: { situation: Situation }) {
+function Division({ moment: { chain, codec: e } }: { moment: Moment }) {
   if (!chain.ok) return <p>There is no point to divide.</p>;
   const clip = e.toClip(chain.value.clip);
   const ndc = chain.value.picture.ok ? e.toNdc(chain.value.picture.value) : null;
@@ -185,7 +193,7 @@ function Division({ situation: { chain, expression: e } }: { situation: Situatio
   );
 }
 
-function ViewportStep({ situation: { expression: e, frame } }: { situation: Situation }) {
+function ViewportStep({ moment: { codec: e, frame } }: { moment: Moment }) {
   const { viewport: v } = frame;
   const { ndc, screen } = e.conventions;
   const topLeft = screen.origin === 'top-left';
@@ -194,7 +202,7 @@ function ViewportStep({ situation: { expression: e, frame } }: { situation: Situ
     <>
       <h3>Viewport</h3>
       <p>
-        {v.width} × {v.height} css px from the {topLeft ? 'top left' : 'bottom left'}, pixel centres at{' '}
+        {v.width} × {v.height} px from the {topLeft ? 'top left' : 'bottom left'}, pixel centres at{' '}
         {screen.pixelCentre === 0 ? 'whole numbers' : '.5'}
       </p>
       <div className="work mt-1">

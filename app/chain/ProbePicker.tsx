@@ -2,7 +2,8 @@ import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
 import { memo, useState } from 'react';
 import { useDocument } from '../state/document';
-import { probeBody } from '../shell/actions';
+import { probeBody } from '../edits/actions';
+import { meaning } from '../ui/Term';
 import { Caret } from '../ui/icons';
 import { PopOver } from '../ui/PopOver';
 
@@ -19,7 +20,9 @@ export const ProbePicker = memo(function ProbePicker() {
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="combo" aria-label={`Probe: ${name}`}>
-        <span className="what">Probe</span>
+        <span className="what" title={meaning('probe')}>
+          Probe
+        </span>
         <span className="value">{name}</span>
         <Caret />
       </Popover.Trigger>

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chainOf, redrive, type Rung } from '../../core/convert/chain';
-import { partsToWorld, pictureToParts } from '../../core/convert/project';
-import { expressionOf } from '../../core/conventions/express';
+import { viewRufToWorld, pictureToViewRuf } from '../../core/convert/project';
+import { codecOf } from '../../core/conventions/codec';
 import { aheadAt, conventions, frames, picturePositions, shares } from '../../core/testing/arbitraries';
 import { pointFormOf } from '../state/points';
 import { axisNames, heldNumbers, outOfRange, rungNumbers } from './rungs';
@@ -13,11 +13,11 @@ describe('the numbers of a rung', () => {
   it('are the held ones where it drives and the chain’s where it does not, in any conventions, and read back', () => {
     fc.assert(
       fc.property(frames, picturePositions, shares, conventions, (frame, [x, y], share, c) => {
-        const e = expressionOf(c);
-        const written = { expression: e, frame, points: pointFormOf(e, false) };
-        const world = partsToWorld(
+        const e = codecOf(c);
+        const written = { codec: e, frame, points: pointFormOf(e, false) };
+        const world = viewRufToWorld(
           frame,
-          pictureToParts(frame, x, y, Math.min(aheadAt(frame, share), frame.near + 100)),
+          pictureToViewRuf(frame, x, y, Math.min(aheadAt(frame, share), frame.near + 100)),
         );
         const chain = chainOf(frame, null, { rung: 'world', value: world });
         if (!chain.ok) throw new Error(chain.reason);
@@ -41,7 +41,7 @@ describe('the numbers of a rung', () => {
   it('are pairs on the letters of right and up where the world is flat, and read back into its plane', () => {
     fc.assert(
       fc.property(conventions, fc.double({ min: -99, max: 99, noNaN: true }), (c, v) => {
-        const e = expressionOf(c);
+        const e = codecOf(c);
         const points = pointFormOf(e, true);
         const shown = points.show([v, 2, 0]);
         expect(shown.map(Math.abs)).toEqual([Math.abs(v), 2]);
@@ -56,7 +56,7 @@ describe('the numbers of a rung', () => {
       fc.property(frames, (frame) => {
         const chain = chainOf(frame, null, {
           rung: 'world',
-          value: partsToWorld(frame, pictureToParts(frame, 1.5, 0, aheadAt(frame, 0.5))),
+          value: viewRufToWorld(frame, pictureToViewRuf(frame, 1.5, 0, aheadAt(frame, 0.5))),
         });
         if (!chain.ok) throw new Error(chain.reason);
         expect(outOfRange('screen', chain.value)).toEqual([true, false, false]);

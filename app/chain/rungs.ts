@@ -1,23 +1,28 @@
 import type { Chain, Rung } from '../../core/convert/chain';
 import {
-  clipToParts,
+  clipToViewRuf,
   depthToAhead,
-  partsToClip,
+  viewRufToClip,
   pictureToPixel,
   pixelToPicture,
-  sharesOfDepth,
+  depth01Of,
 } from '../../core/convert/project';
 import type { Vec3 } from '../../core/math/vec3';
-import type { Situation } from '../state/situation';
+import type { Moment } from '../state/moment';
 import type { PointForm } from '../state/points';
 
-/** What numbers are written by: the conventions, the frame, and whether points are triples or pairs. */
-type Written = Pick<Situation, 'expression' | 'frame' | 'points'>;
+/**
+ * What numbers are written by: the conventions, the frame, and whether points are triples or pairs.
+ */
+type Written = Pick<Moment, 'codec' | 'frame' | 'points'>;
 
-/** How the held value of a rung is written in the conventions in force, and read back. The two undo each other. */
+/**
+ * How the held value of a rung is written in the conventions in force, and read back. The two undo
+ * each other.
+ */
 export function heldNumbers(
   rung: Rung,
-  { expression: e, frame, points }: Written,
+  { codec: e, frame, points }: Written,
 ): { show(held: Vec3): readonly number[]; read(shown: readonly number[]): Vec3 } {
   switch (rung) {
     case 'local':
@@ -27,27 +32,27 @@ export function heldNumbers(
       return { show: e.toView, read: ([x, y, z]) => e.fromView([x!, y!, z!]) };
     case 'clip':
       return {
-        show: (held) => e.toClip(partsToClip(frame, clipToParts(frame, held))),
+        show: (held) => e.toClip(viewRufToClip(frame, clipToViewRuf(frame, held))),
         read: ([x, y, z, w]) => {
-          const { across, upward, shares } = e.fromNdc([x!, y!, z!]);
+          const { across, upward, depth01 } = e.fromNdc([x!, y!, z!]);
           // In perspective w is the distance ahead; in orthographic it is 1 and z says how far.
-          const far = frame.kind === 'perspective' ? null : depthToAhead(frame, shares);
+          const far = frame.kind === 'perspective' ? null : depthToAhead(frame, depth01);
           return [across, upward, far?.ok ? far.value : w!];
         },
       };
     case 'ndc':
       return {
-        show: ([across, upward, depth]) => e.toNdc({ across, upward, shares: sharesOfDepth(depth) }),
+        show: ([across, upward, depth]) => e.toNdc({ across, upward, depth01: depth01Of(depth) }),
         read: ([x, y, z]) => {
-          const { across, upward, shares } = e.fromNdc([x!, y!, z!]);
-          return [across, upward, shares.far];
+          const { across, upward, depth01 } = e.fromNdc([x!, y!, z!]);
+          return [across, upward, depth01.far];
         },
       };
     case 'screen':
       return {
         show: ([x, y, depth]) => [
           ...e.toScreen(frame.viewport, ...pixelToPicture(frame, [x, y])),
-          e.toDepth(sharesOfDepth(depth)),
+          e.toDepth(depth01Of(depth)),
         ],
         read: ([x, y, depth]) => [
           ...pictureToPixel(frame, ...e.fromScreen(frame.viewport, [x!, y!])),
@@ -58,26 +63,22 @@ export function heldNumbers(
 }
 
 /** A rung's numbers in the conventions in force; null where the division has no answer. */
-export function rungNumbers(
-  rung: Rung,
-  chain: Chain,
-  { expression: e, frame, points }: Written,
-): readonly number[] | null {
+export function rungNumbers(rung: Rung, chain: Chain, { codec: e, frame, points }: Written): readonly number[] | null {
   switch (rung) {
     case 'local':
       return points.show(chain.local);
     case 'world':
       return points.show(chain.world);
     case 'view':
-      return e.toView(chain.parts);
+      return e.toView(chain.viewRuf);
     case 'clip':
       return e.toClip(chain.clip);
     case 'ndc':
       return chain.picture.ok ? e.toNdc(chain.picture.value) : null;
     case 'screen': {
       if (!chain.picture.ok) return null;
-      const { across, upward, shares } = chain.picture.value;
-      return [...e.toScreen(frame.viewport, across, upward), e.toDepth(shares)];
+      const { across, upward, depth01 } = chain.picture.value;
+      return [...e.toScreen(frame.viewport, across, upward), e.toDepth(depth01)];
     }
   }
 }
@@ -102,8 +103,11 @@ export function outOfRange(rung: Rung, chain: Chain): readonly boolean[] {
   return rung === 'ndc' || rung === 'screen' ? [across, upward, depth] : [];
 }
 
-/** Which of a rung's numbers can be given: all of them, but for clip's z in perspective and its w in orthographic, which follow, and the depth of a flat world, which has one. */
-export const givenNumbers = (rung: Rung, { frame, flat }: Pick<Situation, 'frame' | 'flat'>): readonly boolean[] =>
+/**
+ * Which of a rung's numbers can be given: all of them, but for clip's z in perspective and its w in
+ * orthographic, which follow, and the depth of a flat world, which has one.
+ */
+export const givenNumbers = (rung: Rung, { frame, flat }: Pick<Moment, 'frame' | 'flat'>): readonly boolean[] =>
   rung === 'clip'
     ? [true, true, frame.kind === 'orthographic' && !flat, frame.kind === 'perspective']
     : [true, true, !flat];

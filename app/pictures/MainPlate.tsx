@@ -1,25 +1,26 @@
+import { degrees } from '../../core/math/angle';
 import { cameraInSpace, flatCamera } from '../../formats/camera';
-import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
+import { memo, useEffect, useLayoutEffect, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import { flushSync } from 'react-dom';
 import { clientToCss } from '../../core/convert/pointer';
-import { worldToParts } from '../../core/convert/project';
+import { worldToViewRuf } from '../../core/convert/project';
 import type { Vec2 } from '../../core/math/vec3';
-import { driveFromPixel } from '../shell/actions';
-import { currentSituation, usePart, useSituation } from '../state/derive';
+import { currentMoment, usePart } from '../state/tempo';
 import { edit, endGesture } from '../state/document';
 import { followTo, stopFollowing, useFollow } from '../state/follow';
 import { usePointer } from '../state/pointer';
-import { readPointer } from '../state/reading';
-import { toggleSelected, useSelection } from '../state/selection';
-import { anglesNow, goAhead, holdDistance, panBetween, scaleView, turnBetween } from './camera';
-import { bringUnder, pointUnder, turnWorld, wholeStep, zoomAbout } from './camera2d';
-import { Anchor } from './FlatPlate';
-import { GripTempo, Handle } from './Handle';
-import { SetMarks } from './ink';
+import { readPointer } from '../state/pointerReadout';
+import { toggleSelected } from '../state/selection';
+import { anglesNow, goAhead, holdDistance, panBetween, scaleView, turnBetween } from '../edits/camera';
+import { bringUnder, pointUnder, turnWorld, wholeStep, zoomAbout } from '../edits/camera2d';
+import { screenUnit } from '../state/wording';
+import { SetMarks } from './svgMarks';
 import { n2 } from './marks';
-import { plateMarks } from './names';
 import { blockOf } from './rulers';
-import { rulerX, rulerY } from './slots';
+import { plateSize, rulerX, rulerY, type Slot } from './slots';
+import { viewIn } from './compose';
+import { useStanding, type Looked } from './Drawing';
+import { Handles } from './Handles';
 
 interface Props {
   /** The picture's size on the page, in CSS pixels. */
@@ -27,15 +28,17 @@ interface Props {
   readonly height: number;
 }
 
-/** Everything that lies over the camera's picture in the page: rulers, labels, probe. The hand in it moves the camera. */
-export function MainPlate({ width, height, route }: Props & { route: string }) {
-  const situation = useSituation();
-  const selected = useSelection((state) => state.ids);
-  const scale = width / situation.frame.viewport.width;
-  const { own, ground, names } = useMemo(
-    () => plateMarks(situation, { width, height, scale }, route, selected),
-    [situation, width, height, scale, route, selected],
-  );
+/**
+ * Everything that lies over the camera's picture in the page: rulers, labels, probe. The hand in it
+ * moves the camera.
+ */
+export function MainPlate({ slot, looked }: { slot: Slot; looked: Looked }) {
+  const { width, height } = plateSize(slot);
+  const { layers } = useStanding('camera', slot, looked);
+  const { wide } = usePart(({ frame }) => ({ wide: frame.viewport.width }));
+  const scale = width / wide;
+  // While it follows the pointer there is nothing of the probe to take hold of.
+  const follows = useFollow((state) => state.gesture !== null);
   const [outer, inner] = [
     { w: width + 2 * rulerX, h: height + 2 * rulerY },
     { x: rulerX, y: rulerY },
@@ -61,28 +64,47 @@ export function MainPlate({ width, height, route }: Props & { route: string }) {
           <rect width={width} height={height} />
         </clipPath>
         <PictureHand width={width} height={height} scale={scale} />
-        <SetMarks marks={own} />
-        <g clipPath="url(#picture-clip)">
-          <SetMarks marks={ground} />
-        </g>
-        <SetMarks marks={names} />
+        {layers.map(({ marks, within }, i) => (
+          <g key={i} clipPath={within === 'picture' ? 'url(#picture-clip)' : undefined}>
+            <SetMarks marks={marks} />
+          </g>
+        ))}
         <Rulers width={width} height={height} scale={scale} />
-        <GripTempo picture="main">
-          {situation.flat && <Anchor scale={scale} />}
-          <ProbeHandle width={width} height={height} scale={scale} />
-        </GripTempo>
+        <Handles
+          picture="main"
+          viewOf={(now) => viewIn('camera', slot, now, looked, looked.task(now))}
+          ofTask={looked.ofTask}
+          without={follows ? ['probe'] : []}
+        />
       </g>
     </svg>
   );
 }
 
-/** What a drag does, from where it began: called with the pixel it has come to, and whether shift is held. */
+/** How many measures are kept for whoever looks at them: the bench reads them while they come. */
+const mostMeasures = 400;
+let measures = 0;
+/**
+ * Measures from a pointer event to the numbers that follow from it; never more than a few are kept.
+ */
+function measured(start: number): void {
+  if (measures++ >= mostMeasures) {
+    performance.clearMeasures('pointer to numbers');
+    measures = 1;
+  }
+  performance.measure('pointer to numbers', { start });
+}
+
+/**
+ * What a drag does, from where it began: called with the pixel it has come to, and whether shift is
+ * held.
+ */
 type Drag = (to: Vec2, shift: boolean, gesture: string) => void;
 
 /** In space: turns the camera, with shift moves it across. */
 function spaceDrag(from: Vec2): Drag {
   const start = anglesNow();
-  const eye = cameraInSpace(currentSituation().project).position;
+  const eye = cameraInSpace(currentMoment().project).position;
   const ahead = holdDistance(from);
   return (to, shift, gesture) =>
     shift ? panBetween(from, to, eye, ahead, gesture) : turnBetween(from, to, start, gesture);
@@ -91,20 +113,24 @@ function spaceDrag(from: Vec2): Drag {
 /** On a flat world: takes the world along, with shift turns it about the focus. */
 function flatDrag(from: Vec2): Drag {
   const world = pointUnder(from);
-  const { anchor, rotation } = flatCamera(currentSituation().project);
-  const bearing = ([x, y]: Vec2) => (Math.atan2(anchor[1] - y, x - anchor[0]) * 180) / Math.PI;
+  const { anchor, rotation } = flatCamera(currentMoment().project);
+  const bearing = ([x, y]: Vec2) => degrees(Math.atan2(anchor[1] - y, x - anchor[0]));
   return (to, shift, gesture) => {
     if (shift) turnWorld(rotation + bearing(to) - bearing(from), gesture);
     else if (world) bringUnder(world, to, gesture);
   };
 }
 
-/** The picture under the hand: drag turns (or takes a flat world along), shift moves across (or turns it), the wheel goes ahead (or zooms), a click probes. */
+/**
+ * The picture under the hand: drag turns (or takes a flat world along), shift moves across (or
+ * turns it), the wheel goes ahead (or zooms), a click probes.
+ */
 function PictureHand({ width, height, scale }: Props & { scale: number }) {
   const held = useRef<{ from: Vec2; drag: Drag; moved: boolean; gesture: string } | null>(null);
   const [dragging, setDragging] = useState(false);
   const wheel = useRef({ gesture: '', time: 0 });
-  // Where the picture lies on the page, asked once for as long as it lies there: every asking would have the page laid out in the middle of a move.
+  // Where the picture lies on the page, asked once for as long as it lies there: every asking would
+  // have the page laid out in the middle of a move.
   const corner = useRef<Vec2 | null>(null);
   const forget = () => {
     corner.current = null;
@@ -122,7 +148,7 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
     return clientToCss({ canvas: corner.current, cssScale: scale }, [event.clientX, event.clientY]);
   };
   const onMove = (event: PointerEvent<SVGRectElement>) => {
-    performance.mark('pointer');
+    const start = performance.now();
     const css = pixelOf(event);
     const grip = held.current;
     // Rendered at once: what the hand does and what the numbers say belong to one moment.
@@ -137,7 +163,7 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
       if (!grip) followTo(css);
       usePointer.setState({ css, here: true });
     });
-    performance.measure('pointer to numbers', 'pointer');
+    measured(start);
   };
   const onUp = (event: PointerEvent<SVGRectElement>) => {
     const grip = held.current;
@@ -163,7 +189,7 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
         forget();
         const from = pixelOf(event);
         event.currentTarget.setPointerCapture(event.pointerId);
-        const drag = currentSituation().flat ? flatDrag(from) : spaceDrag(from);
+        const drag = currentMoment().flat ? flatDrag(from) : spaceDrag(from);
         held.current = { from, drag, moved: false, gesture: `drag ${performance.now()}` };
         setDragging(true);
       }}
@@ -180,7 +206,7 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
         if (now - wheel.current.time > 400) wheel.current.gesture = `wheel ${now}`;
         wheel.current.time = now;
         const turn = Math.max(-3, Math.min(3, event.deltaY / 100));
-        const { flat, project } = currentSituation();
+        const { flat, project } = currentMoment();
         if (flat) {
           const { zoom } = flatCamera(project);
           if (!event.deltaY) return;
@@ -198,16 +224,18 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
 
 /** A click with Ctrl: selects the body under the pixel, or no longer. */
 function selectAt(pixel: Vec2): void {
-  const situation = currentSituation();
-  const { hit } = readPointer(situation, pixel);
-  if (hit) toggleSelected(situation.roots.get(hit.body)!);
+  const moment = currentMoment();
+  const { hit } = readPointer(moment, pixel);
+  if (hit) toggleSelected(moment.roots.get(hit.body)!);
 }
 
-/** A click: probes what is under the pixel, and makes the pixel the one that goes back to the world. */
+/**
+ * A click: probes what is under the pixel, and makes the pixel the one that goes back to the world.
+ */
 function probeAt(pixel: Vec2): void {
-  const situation = currentSituation();
-  const { frame, project, roots } = situation;
-  const reading = readPointer(situation, pixel);
+  const moment = currentMoment();
+  const { frame, project, roots } = moment;
+  const reading = readPointer(moment, pixel);
   const { hit } = reading;
   const point = hit?.point ?? (reading.ground?.ok ? reading.ground.value : null);
   if (!point) return;
@@ -215,26 +243,8 @@ function probeAt(pixel: Vec2): void {
   const name = body ? project.bodies.find(({ id }) => id === body)!.name : (project.ground?.name ?? 'a point');
   edit(`probe ${name}`, (draft) => {
     draft.probe = { body, drive: { rung: 'world', value: [...point] } };
-    draft.back = { pixel: [...pixel], route: 'ahead', value: worldToParts(frame, point)[2] };
+    draft.back = { pixel: [...pixel], route: 'ahead', value: worldToViewRuf(frame, point)[2] };
   });
-}
-
-function ProbeHandle({ width, height, scale }: Props & { scale: number }) {
-  const { chain } = useSituation();
-  // While it follows the pointer there is nothing to take hold of.
-  const follows = useFollow((state) => state.gesture !== null);
-  if (follows || !chain.ok || !chain.value.pixel.ok) return null;
-  const [x, y] = chain.value.pixel.value.map((v) => v * scale) as [number, number];
-  if (x < -4 || y < -4 || x > width + 4 || y > height + 4) return null;
-  return (
-    <Handle
-      x={x}
-      y={y}
-      name="the probe, its distance ahead kept"
-      radius={12}
-      onMove={(px, py, gesture) => driveFromPixel([px / scale, py / scale], gesture)}
-    />
-  );
 }
 
 const chequer = 4;
@@ -242,8 +252,8 @@ const chequer = 4;
 /** Pixels above and left, NDC below and right, in the conventions in force. */
 const Rulers = memo(function Rulers({ width, height, scale }: Props & { scale: number }) {
   // The viewport and the conventions alone: while the camera is moved nothing here is drawn anew.
-  const { e, wide, high } = usePart(({ expression, frame: { viewport } }) => ({
-    ...{ e: expression, wide: viewport.width, high: viewport.height },
+  const { e, wide, high } = usePart(({ codec, frame: { viewport } }) => ({
+    ...{ e: codec, wide: viewport.width, high: viewport.height },
   }));
   const v = { x: 0, y: 0, width: wide, height: high };
   const block = blockOf(scale);
@@ -276,18 +286,24 @@ const Rulers = memo(function Rulers({ width, height, scale }: Props & { scale: n
   return (
     <g pointerEvents="none">
       <path
-        className="zebf"
+        className="ruler-ground"
         fillRule="evenodd"
         d={`M${-chequer} ${-chequer}H${width + chequer}V${height + chequer}H${-chequer}ZM0 0V${height}H${width}V0Z`}
       />
-      <path className="zeb" d={pixels + ndc} />
-      <rect className="zebo" x={-chequer} y={-chequer} width={width + 2 * chequer} height={height + 2 * chequer} />
-      <rect className="neat" width={width} height={height} />
-      <path className="tick" d={ticks} />
-      <text className="ru" x={-33} y={-10.5}>
-        css
+      <path className="ruler-blocks" d={pixels + ndc} />
+      <rect
+        className="ruler-border"
+        x={-chequer}
+        y={-chequer}
+        width={width + 2 * chequer}
+        height={height + 2 * chequer}
+      />
+      <rect className="neat-line" width={width} height={height} />
+      <path className="ruler-ticks" d={ticks} />
+      <text className="ink-ruler-unit" x={-33} y={-10.5}>
+        {screenUnit(e).replace(' px', '')}
       </text>
-      <text className="ru" x={width + 34} y={height + 19} textAnchor="end">
+      <text className="ink-ruler-unit" x={width + 34} y={height + 19} textAnchor="end">
         NDC
       </text>
     </g>

@@ -1,58 +1,104 @@
+import './Pictures.css';
+import './inks.css';
 import {
   lazy,
   Suspense,
+  useCallback,
   useContext,
   useEffect,
   useLayoutEffect,
   useMemo,
   useRef,
   useState,
+  type ComponentType,
   type ReactNode,
 } from 'react';
-import { anglesOfBasis } from '../../core/camera/orientation';
-import type { ProjectCamera2d } from '../../formats/project';
-import { mendOf } from '../shell/mends';
-import { currentSituation, Tempo, usePart, useSituation } from '../state/derive';
-import { themeInForce, useSettings, type Corner } from '../state/settings';
-import { editable, figure } from '../ui/figures';
-import { Stood } from '../ui/stood';
-import { unitMark } from '../wording';
-import { Drawing, fitDrawing, useDrawingView } from './Drawing';
-import { gridStep, type Size } from './drawings';
+import { useAnswers } from '../state/answers';
+import { useDrawings } from '../state/drawings';
+import type { Moment } from '../state/moment';
+import { useSelection } from '../state/selection';
+import { themeInForce, useSettings } from '../state/settings';
+import { Tempo, useMoment } from '../state/tempo';
+import { unitMark } from '../state/wording';
+import { FirstPaintDone } from '../ui/firstPaint';
+import { Block, SnapshotPlate } from './Block';
+import { CameraFacts } from './CameraFacts';
+import { CameraMenu } from './CameraMenu';
+import type { Size } from './contract';
+import { Drawing, useDrawingView, useOutsideView, type Looked } from './Drawing';
+import { gridStepOf } from './drawings';
+import type { TaskHandles } from './Handles';
 import { MainPlate } from './MainPlate';
+import { PaneTitle } from './PaneTitle';
 import { paletteOf } from './palette';
-import { caption, layOut, plateSize, rulerX, rulerY, type Slot } from './slots';
-import { layOutPictures, showIn, useFailure } from './stage';
+import {
+  housePanes,
+  paneFits,
+  paneTitles,
+  rowOf,
+  stripHeight,
+  timeRuleHeight,
+  type HousePane,
+  type PaneName,
+} from './panes';
+import { layOutPictures, showIn } from './picturesClient';
+import { caption, layOut, type Slot } from './slots';
+import { snapshotFrame } from './snapshots';
+import { openTask } from './taskMarks';
+import { TimeRule } from './TimeRule';
 import { Tray } from './Tray';
-import { World } from './World';
+import { Trouble } from './Trouble';
 
 /** The table brings its list with it: fetched when it is first looked at. */
 const PointTable = lazy(() => import('./PointTable').then((module) => ({ default: module.PointTable })));
 
-/** The camera's picture above, Plan and Section below: the canvases, and what lies over them in the page. */
-export const Pictures = (props: { route: string; corner: Corner }) => (
+/** A pane that the open task adds. */
+export interface OwnPane {
+  readonly name: string;
+  readonly title: string;
+  readonly sub?: string | undefined;
+  /** What stands in it; a picture that the GPU draws where there is none. */
+  readonly Content: ComponentType<{ size: Size }> | null;
+  readonly place: 'row' | { readonly height: number };
+}
+
+interface Props {
+  readonly route: string;
+  /** What stands beside the plan until the user wants something else there. */
+  readonly corner: PaneName;
+  readonly ownPanes: readonly OwnPane[];
+  readonly ofTask?: TaskHandles | undefined;
+}
+
+/**
+ * The camera's picture above, the row of panes below: the canvases, and what lies over them in the
+ * page.
+ */
+export const Pictures = (props: Props) => (
   <Tempo value="still">
     <Centre {...props} />
   </Tempo>
 );
 
-function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
-  const { frame, project, flat } = useSituation();
+function Centre({ route, corner, ownPanes, ofTask }: Props) {
+  const now = useMoment();
+  const { frame, project, flat } = now;
   const { width, height } = frame.viewport;
   const enlarged = useSettings((state) => state.enlarged);
-  // A flat world has no section: the screens stand there.
-  const wanted = useSettings((state) => state.corners[route]) ?? usual;
-  const corner = flat && wanted === 'section' ? 'screens' : wanted;
+  const wanted = useSettings((state) => state.panes[route]);
   const theme = themeInForce(useSettings((state) => state.theme));
-  const stood = useContext(Stood);
+  const folds = useSettings((state) => state.folds);
+  const selected = useSelection((state) => state.ids);
+  const answers = useAnswers((state) => state.answers);
+  const done = useContext(FirstPaintDone);
   const box = useRef<HTMLElement>(null);
   const [size, setSize] = useState<Size>({ width: 720, height: 696 });
 
   useLayoutEffect(() => {
     const element = box.current!;
     const measure = () => {
-      const now = { width: element.clientWidth, height: element.clientHeight };
-      setSize((last) => (last.width === now.width && last.height === now.height ? last : now));
+      const next = { width: element.clientWidth, height: element.clientHeight };
+      setSize((last) => (last.width === next.width && last.height === next.height ? last : next));
     };
     measure();
     const observer = new ResizeObserver(measure);
@@ -61,15 +107,79 @@ function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
   }, []);
   useLayoutEffect(() => showIn(box.current!), []);
 
-  const slots = useMemo(() => layOut(size, width / height, enlarged), [size, width, height, enlarged]);
-  const plan = useDrawingView('plan', slots.plan ?? unseen);
-  const section = useDrawingView('section', slots.section ?? unseen);
+  const known = useMemo(
+    () => new Set<string>([...housePanes, ...ownPanes.filter(({ place }) => place === 'row').map(({ name }) => name)]),
+    [ownPanes],
+  );
+  const row = useMemo(
+    () =>
+      rowOf(
+        wanted?.filter((one) => known.has(one)),
+        corner,
+        flat,
+      ),
+    [wanted, known, corner, flat],
+  );
+  const alone =
+    enlarged === 'main' || (enlarged !== null && known.has(enlarged) && paneFits(enlarged, flat)) ? enlarged : null;
+  const below = ownPanes.find(({ place }) => place !== 'row');
+  const belowHeight = below && below.place !== 'row' ? below.place.height : 0;
+  const strip = stripHeight(project, belowHeight);
+  const snapshotShown = useDrawings((state) => state.snapshot);
+  const snapshot = snapshotShown && (project.snapshots.find(({ id }) => id === snapshotShown.id) ?? null);
+  const how = snapshotShown?.how ?? 'beside';
+  const then = snapshot && how === 'beside' ? snapshotFrame(snapshot, project) : null;
+  const beside = then ? then.viewport.width / then.viewport.height : null;
+  const slots = useMemo(
+    () => layOut(size, { aspect: width / height, enlarged: alone, panes: row, strip, beside }),
+    [size, width, height, alone, row, strip, beside],
+  );
+  const slotOf = (name: string) => slots.panes.find((one) => one.name === name)?.slot ?? unseen;
+  const plan = useDrawingView('plan', slotOf('plan'));
+  const section = useDrawingView('section', slotOf('section'));
+  const outside = useOutsideView();
   // The screens follow when the camera rests: five more pictures would halve the pace of a drag.
   const rested = useAtRest(frame, 120);
+  const shown = useMemo(() => ({ snapshot, how }), [snapshot, how]);
   useLayoutEffect(() => {
     const palette = paletteOf(theme, document.documentElement);
-    layOutPictures({ route, size, slots, corner, plan, section, theme, palette, rested });
-  }, [route, size, slots, corner, plan, section, theme, rested]);
+    layOutPictures({ route, size, slots, plan, section, outside, theme, palette, rested, shown });
+  }, [route, size, slots, plan, section, outside, theme, rested, shown]);
+  const task = useCallback((at: Moment) => openTask(route, at, answers), [route, answers]);
+  const looked: Looked = useMemo(
+    () => ({ plan, section, outside, task, selected, folds, shown, ofTask }),
+    [plan, section, outside, task, selected, folds, shown, ofTask],
+  );
+
+  const taskAtRest = task(useAtRest(now, 120));
+
+  /** What a pane is called, and what it says of itself. */
+  const titleOf = (name: PaneName): readonly [string, string] => {
+    const own = ownPanes.find((one) => one.name === name);
+    if (own) return [own.title, own.sub ?? ''];
+    if (name === 'plan' && flat) return ['World', 'with what the camera sees'];
+    if (name === 'plan' && project.ground)
+      return ['Plan', `from above, grid ${gridStepOf(now.sceneBounds)} ${unitMark(project.unit)}`];
+    return paneTitles[name as HousePane];
+  };
+  const content = (name: PaneName, slot: Slot): ReactNode => {
+    const Own = ownPanes.find((one) => one.name === name)?.Content;
+    if (Own) return <Own size={slot} />;
+    if (name === 'screens')
+      return done && <Tray size={slot} frame={rested} task={taskAtRest} selected={selected} folds={folds} />;
+    if (name === 'points')
+      return (
+        done && (
+          <Suspense>
+            <Tempo value="now">
+              <PointTable size={slot} />
+            </Tempo>
+          </Suspense>
+        )
+      );
+    return (done || name === 'plan') && <Drawing name={name} slot={slot} looked={looked} title={titleOf(name)[0]} />;
+  };
+  const others = [...known].filter((one) => !row.includes(one) && paneFits(one, flat) && one !== 'plan');
 
   return (
     <main className="centre" ref={box} aria-label="Pictures">
@@ -78,63 +188,54 @@ function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
           slot={slots.main}
           name="main"
           title="Through the camera"
-          sub={project.camera.name}
+          heading={
+            <>
+              Through the camera <CameraMenu />
+            </>
+          }
+          sub={null}
           facts={
             <Tempo value="strip">
               <CameraFacts />
             </Tempo>
           }
         >
-          <MainPlate {...plateSize(slots.main)} route={route} />
+          <MainPlate slot={slots.main} looked={looked} />
         </Block>
       )}
-      {slots.plan && (
-        <Block
-          slot={slots.plan}
-          name="plan"
-          title={flat ? 'World' : 'Plan'}
-          sub={
-            flat
-              ? 'with what the camera sees'
-              : project.ground
-                ? `from above, grid ${gridStep} ${unitMark(project.unit)}`
-                : 'from above'
-          }
+      {slots.beside && snapshot && <SnapshotPlate slot={slots.beside} name={snapshot.name} />}
+      {slots.panes.map(({ name, slot }, i) => {
+        const [title, sub] = titleOf(name);
+        return (
+          <Block
+            key={name}
+            slot={slot}
+            name={name}
+            title={title}
+            heading={
+              i > 0 && !alone ? (
+                <PaneTitle route={route} row={row} place={i} others={others} titleOf={titleOf} />
+              ) : undefined
+            }
+            sub={slot.width > 300 && sub}
+            fits={name === 'plan' || name === 'section' || name === 'outside'}
+          >
+            {content(name, slot)}
+          </Block>
+        );
+      })}
+      {slots.strip && (
+        <section
+          className="strip-row"
+          style={{ left: slots.strip.x, top: slots.strip.y, width: slots.strip.width, height: slots.strip.height }}
         >
-          {flat ? <World size={slots.plan} view={plan} /> : <Drawing name="plan" size={slots.plan} view={plan} />}
-        </Block>
-      )}
-      {slots.section && (
-        <Block
-          slot={slots.section}
-          name="section"
-          title={cornerNames[corner]}
-          sub={cornerSubs[corner]}
-          drawing={corner === 'section'}
-          facts={(['section', 'screens', 'points'] as const)
-            .filter((one) => one !== corner && !(flat && one === 'section'))
-            .map((one) => (
-              <button
-                key={one}
-                className="small"
-                onClick={() => useSettings.setState(({ corners }) => ({ corners: { ...corners, [route]: one } }))}
-              >
-                {cornerNames[one]}
-              </button>
-            ))}
-        >
-          {!stood ? null : corner === 'screens' ? (
-            <Tray size={slots.section} frame={rested} />
-          ) : corner === 'points' ? (
-            <Suspense>
-              <Tempo value="now">
-                <PointTable size={slots.section} />
-              </Tempo>
-            </Suspense>
-          ) : (
-            <Drawing name="section" size={slots.section} view={section} />
+          {strip > belowHeight && <TimeRule width={slots.strip.width} height={timeRuleHeight} />}
+          {below?.Content && (
+            <section aria-label={below.title}>
+              <below.Content size={{ width: slots.strip.width, height: belowHeight }} />
+            </section>
           )}
-        </Block>
+        </section>
       )}
       {slots.main && (
         <Tempo value="now">
@@ -145,14 +246,7 @@ function Centre({ route, corner: usual }: { route: string; corner: Corner }) {
   );
 }
 
-const unseen: Size = { width: 100, height: 100 };
-
-const cornerNames: Readonly<Record<Corner, string>> = { section: 'Section', screens: 'Screens', points: 'Points' };
-const cornerSubs: Readonly<Record<Corner, string>> = {
-  section: 'along the gaze',
-  screens: 'at one scale',
-  points: 'in every space',
-};
+const unseen: Slot = { x: 0, y: 0, width: 100, height: 100 };
 
 /** A value once it has been the same for a while. */
 function useAtRest<T>(value: T, milliseconds: number): T {
@@ -162,117 +256,4 @@ function useAtRest<T>(value: T, milliseconds: number): T {
     return () => clearTimeout(timer);
   }, [value, milliseconds]);
   return rested;
-}
-
-/** Why the picture is not what is asked for, with the mend: in the corner of the plate, over all that is painted. */
-function Trouble({ left, bottom }: { left: number; bottom: number }) {
-  const failed = useFailure((state) => state.message);
-  const { problem } = usePart(({ seen }) => ({ problem: seen.problems[0] ?? null }));
-  const { project } = currentSituation();
-  if (failed === null && !problem) return null;
-  const mend = failed === null ? mendOf(problem!, project) : null;
-  return (
-    <div className="stale-note" style={{ left: left + rulerX + 12, bottom: bottom + rulerY + 12 }} role="alert">
-      <b>{failed === null ? 'This is the last camera that could be.' : 'No pictures here.'}</b>{' '}
-      {failed ?? problem!.message}{' '}
-      {mend && (
-        <button className="plain-button" onClick={mend.run}>
-          {mend.label}
-        </button>
-      )}
-    </div>
-  );
-}
-
-function Block({
-  slot,
-  name,
-  title,
-  sub,
-  facts,
-  drawing = name !== 'main',
-  children,
-}: {
-  slot: Slot;
-  name: 'main' | 'plan' | 'section';
-  title: string;
-  sub: string;
-  facts?: ReactNode;
-  /** Whether it can be moved and so be fitted again. */
-  drawing?: boolean;
-  children: ReactNode;
-}) {
-  const enlarged = useSettings((state) => state.enlarged);
-  return (
-    <section
-      className="picture-block"
-      data-picture={name}
-      style={{ left: slot.x, top: slot.y, width: slot.width, height: slot.height + caption }}
-      aria-label={`${title}, a picture`}
-    >
-      <div className="caption">
-        <h2>{title}</h2>
-        <span className="sub">{sub}</span>
-        <span className="space" />
-        {facts}
-        {drawing && name !== 'main' && (
-          <button
-            className="small"
-            onClick={() => fitDrawing(name)}
-            title="Bring the camera and what it sees into the drawing"
-          >
-            Fit
-          </button>
-        )}
-        <button className="small" onClick={() => useSettings.setState({ enlarged: enlarged ? null : name })}>
-          {enlarged ? 'Show all' : 'Enlarge'}
-        </button>
-      </div>
-      {children}
-    </section>
-  );
-}
-
-/** The camera's chief numbers over its picture. */
-function CameraFacts() {
-  const { frame, expression: e, project } = useSituation();
-  if (project.camera.kind === '2d') return <FlatFacts camera={project.camera} />;
-  const p = project.camera.projection;
-  const degrees = e.conventions.angles.unit === 'degrees';
-  const angle = (radians: number) => `${figure(radians, degrees ? 2 : 4)}${degrees ? '°' : ''}`;
-  const { yaw, pitch } = e.toAngles(anglesOfBasis(frame));
-  const short = (v: number) => figure(v, Number.isInteger(v) ? 0 : 2);
-  return (
-    <span className="facts">
-      {p.kind === 'perspective' ? 'vertical ' : 'height '}
-      <b>{p.kind === 'perspective' ? angle(e.toAngle((p.verticalFov * Math.PI) / 180)) : short(p.height)}</b>
-      near <b>{short(frame.near)}</b>
-      far <b>{frame.far === null ? 'infinite' : short(frame.far)}</b>
-      pitch <b>{angle(pitch)}</b>
-      yaw <b style={{ marginRight: 0 }}>{angle(yaw)}</b>
-    </span>
-  );
-}
-
-function FlatFacts({ camera }: { camera: ProjectCamera2d }) {
-  const { expression: e, points } = useSituation();
-  const degrees = e.conventions.angles.unit === 'degrees';
-  const turn = e.toAngle((camera.rotation * Math.PI) / 180);
-  return (
-    <span className="facts">
-      zoom <b>{editable(camera.zoom)}</b>
-      focus{' '}
-      <b>
-        {points
-          .show([...camera.focus, 0])
-          .map((v) => figure(v, 2))
-          .join(', ')}
-      </b>
-      turned{' '}
-      <b style={{ marginRight: 0 }}>
-        {figure(turn, degrees ? 1 : 3)}
-        {degrees ? '°' : ''}
-      </b>
-    </span>
-  );
 }

@@ -1,21 +1,25 @@
+import './PointTable.css';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef } from 'react';
 import { spacesAt, spacesStride } from '../../core/kernels/spaces';
 import type { Vec3 } from '../../core/math/vec3';
-import { useSituation } from '../state/derive';
+import { useMoment } from '../state/tempo';
 import { edit } from '../state/document';
 import { useTable } from '../state/table';
 import { figure } from '../ui/figures';
 import { Glyph } from '../ui/Glyph';
-import { outsideWords } from '../wording';
+import { outsideWords } from '../state/wording';
 import { axisNames } from '../chain/rungs';
-import type { Size } from './drawings';
+import type { Size } from './contract';
 
 const rowHeight = 18;
 
-/** The table of points: every space of each, as many rows as there are, of which those in sight are on the page. */
+/**
+ * The table of points: every space of each, as many rows as there are, of which those in sight are
+ * on the page.
+ */
 export function PointTable({ size }: { size: Size }) {
-  const { points: form } = useSituation();
+  const { points: form } = useMoment();
   const { table, converted, rows } = useTable();
   const scroller = useRef<HTMLDivElement>(null);
   // The list is asked for its rows on every scroll: React’s compiler has to leave it alone.

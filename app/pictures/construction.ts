@@ -1,64 +1,70 @@
+import { degrees } from '../../core/math/angle';
 import type { CameraFrame } from '../../core/camera/frame';
 import { fieldOfView } from '../../core/camera/projection';
-import { worldToPixel } from '../../core/convert/project';
 import { letterOf } from '../../core/conventions/axes';
 import { addScaled, dot, sub, type Vec2, type Vec3 } from '../../core/math/vec3';
-import type { Situation } from '../state/situation';
+import type { Moment } from '../state/moment';
 import { figure } from '../ui/figures';
-import {
-  cutPoint,
-  drawnFar,
-  headingOf,
-  planFrame,
-  sectionFrame,
-  type DrawingName,
-  type DrawingView,
-  type Size,
-} from './drawings';
-import { around, place, textWidth, type Label, type Rect, type Spot } from './labels';
+import type { PictureView, Word } from './contract';
+import { cutPoint, drawnFar, headingOf, type DrawingName } from './drawings';
+import { niceBelow } from '../../core/math/nice';
+import { textWidth, type Rect, type Spot } from './labels';
 import { closed, dimensionMarks, n2, open, probeMarks, type Mark } from './marks';
 
 /* What is drawn over Plan and Section: the frustum with its dimensions, and the names. */
 
-interface Shared {
-  readonly drawing: CameraFrame;
-  readonly size: Size;
-  readonly view: DrawingView;
-  readonly at: (p: Vec3) => Vec2;
-}
-
-/** A drawing of a situation: its frame, and where in it a point of the world lies. */
-export function sharedOf(name: DrawingName, size: Size, view: DrawingView, { frame, extent }: Situation): Shared {
-  const drawing = name === 'plan' ? planFrame(view, size, extent) : sectionFrame(view, size, frame, extent);
-  return { drawing, size, view, at: placeIn(drawing) };
-}
-
-/** Where in a drawing a point of the world lies, in its pixels. */
+/**
+ * Where in a drawing a point of the world lies, in its pixels: an orthographic picture has a place
+ * for each.
+ */
 export const placeIn =
-  (drawing: CameraFrame) =>
-  (p: Vec3): Vec2 => {
-    const pixel = worldToPixel(drawing, p);
-    return pixel.ok ? pixel.value : [0, 0];
-  };
+  (view: PictureView) =>
+  (p: Vec3): Vec2 =>
+    view.point(p) ?? [0, 0];
 
-/** The classes that a drawing's marks are inked by: others over water. */
-export const inkedIn = (name: DrawingName, { flat, project }: Situation): string =>
-  name === 'plan' && (flat || project.ground) ? 'on-water' : '';
+/** How many world units a pixel of an orthographic picture is. */
+export const unitsPerPixel = ({ frame: { extents }, size }: PictureView): number =>
+  (extents.top - extents.bottom) / size.height;
 
-/** What of a drawing its marks may cover: all within its border. */
-export const drawingClip = ({ width, height }: Size): Rect => ({ x: 1, y: 1, width: width - 2, height: height - 2 });
-
-/** Everything that is drawn over Plan or Section. */
-export function drawingMarks(name: DrawingName, size: Size, view: DrawingView, situation: Situation): Mark[] {
-  const shared = sharedOf(name, size, view, situation);
-  return [...constructionOf(name, shared, situation), ...namesOf(name, shared, situation)];
+/** The scale bar of a drawing: a round length, in pixels, and where it begins. */
+export function scaleBarOf(view: PictureView): { unit: number; width: number; left: number } {
+  const perPixel = unitsPerPixel(view);
+  const unit = niceBelow(perPixel * 18);
+  const width = unit / perPixel;
+  return { unit, width, left: view.size.width - 34 - 5 * width };
 }
 
-/** The four corners of the frustum's cut by the drawing's plane through the axis: near and far, on either side. */
-export function cutOf(name: DrawingName, situation: Situation) {
-  const { frame } = situation;
+/** The room that the axes and the scale bar of a drawing take, where no name may stand. */
+export function furnitureOf(view: PictureView): Rect[] {
+  const { left, width } = scaleBarOf(view);
+  const { height: h } = view.size;
+  return [
+    { x: 8, y: h - 46, width: 64, height: 42 },
+    { x: left - 8, y: h - 33, width: 5 * width + 40, height: 26 },
+  ];
+}
+
+/** The room that the figures among marks take. */
+export const figuresOf = (marks: readonly Mark[]): Rect[] =>
+  marks.flatMap((mark) => {
+    if (!('text' in mark)) return [];
+    const { x = 0, y = 0 } = mark;
+    const width = textWidth(mark.text, true);
+    const left = mark.anchor === 'middle' ? x - width / 2 : mark.anchor === 'end' ? x - width : x;
+    // Turned figures take the room of their length either way.
+    return mark.turn
+      ? [{ x: x - width / 2, y: y - width / 2, width, height: width }]
+      : [{ x: left, y: y - 11, width, height: 14 }];
+  });
+
+/**
+ * The four corners of the frustum's cut by the drawing's plane through the axis: near and far, on
+ * either side.
+ */
+export function cutOf(name: DrawingName, moment: Moment) {
+  const { frame } = moment;
   const { extents: e } = frame;
-  const far = drawnFar(situation);
+  const far = drawnFar(moment);
   const corner = (ahead: number, side: 0 | 1): Vec3 =>
     name === 'plan'
       ? cutPoint(frame, ahead, [e.left, e.right][side]!, 0)
@@ -73,10 +79,11 @@ export function cutOf(name: DrawingName, situation: Situation) {
 }
 
 /** The frustum in a drawing, its axis and angle, and how far the probe is. */
-function constructionOf(name: DrawingName, shared: Shared, situation: Situation): Mark[] {
-  const { at } = shared;
-  const { frame, chain, expression: e } = situation;
-  const cut = cutOf(name, situation);
+export function constructionOf(view: PictureView, moment: Moment): Mark[] {
+  const name = view.name as DrawingName;
+  const at = placeIn(view);
+  const { frame, chain, codec: e } = moment;
+  const cut = cutOf(name, moment);
   const [n0, n1, f0, f1] = [at(cut.near0), at(cut.near1), at(cut.far0), at(cut.far1)];
   const eye = at(frame.eye);
   const axisEnd = at(addScaled(frame.eye, frame.forward, cut.far * 1.03));
@@ -84,7 +91,7 @@ function constructionOf(name: DrawingName, shared: Shared, situation: Situation)
   const infinite = frame.far === null;
   const size = name === 'plan' ? frame.extents.right - frame.extents.left : frame.extents.top - frame.extents.bottom;
   const field = perspective ? e.toAngle(fieldOfView(size, frame.near)) : null;
-  const degrees = e.conventions.angles.unit === 'degrees';
+  const inDegrees = e.conventions.angles.unit === 'degrees';
   // The arc of the field of view, as long as the drawing has room for.
   const reach = Math.hypot(f0[0] - eye[0], f0[1] - eye[1]);
   const radius = Math.min(46, reach * 0.4);
@@ -101,80 +108,83 @@ function constructionOf(name: DrawingName, shared: Shared, situation: Situation)
   ];
   const sweep = (a0[0] - eye[0]) * (a1[1] - eye[1]) - (a0[1] - eye[1]) * (a1[0] - eye[0]) > 0 ? 1 : 0;
   const probe = chain.ok ? chain.value.world : null;
-  const marks: Mark[] = [{ className: 'fru', d: closed([n0, f0, f1, n1]) }];
-  if (perspective) marks.push({ className: 'fruv', d: `${open([eye, n0])}${open([eye, n1])}` });
+  const marks: Mark[] = [{ ink: 'frustum-fill', d: closed([n0, f0, f1, n1]) }];
+  if (perspective) marks.push({ ink: 'frustum-ray', d: `${open([eye, n0])}${open([eye, n1])}` });
   marks.push(
-    { className: 'frul', d: infinite ? open([f0, n0, n1, f1]) : closed([n0, f0, f1, n1]) },
-    { className: 'axis-line', d: open([eye, axisEnd]) },
+    { ink: 'frustum-line', d: infinite ? open([f0, n0, n1, f1]) : closed([n0, f0, f1, n1]) },
+    { ink: 'gaze-axis', d: open([eye, axisEnd]) },
   );
   if (field !== null && radius > 18)
     marks.push(
       {
-        className: 'dl',
+        ink: 'dimension',
         d: `M${n2(a0[0])} ${n2(a0[1])}A${n2(radius)} ${n2(radius)} 0 0 ${sweep} ${n2(a1[0])} ${n2(a1[1])}`,
       },
       {
-        className: 'nm halo',
+        ink: 'figure',
         x: arcText[0],
         y: arcText[1] + 4,
         anchor: 'middle',
-        text: `${figure(field, degrees ? 2 : 4)}${degrees ? '°' : ''}`,
+        text: `${figure(field, inDegrees ? 2 : 4)}${inDegrees ? '°' : ''}`,
       },
     );
-  if (probe) marks.push(...probeDistance(name, probe, shared, situation));
+  if (probe) marks.push(...probeDistance(view, probe, moment));
   marks.push({
-    className: 'eye-mark',
+    ink: 'eye',
     x: eye[0],
     y: eye[1],
-    turn: (Math.atan2(axisEnd[1] - eye[1], axisEnd[0] - eye[0]) * 180) / Math.PI + 90,
+    turn: degrees(Math.atan2(axisEnd[1] - eye[1], axisEnd[0] - eye[0])) + 90,
     d: 'M0 -5.5L4 4H-4Z',
   });
   return probe ? [...marks, ...probeMarks(at(probe), 5.5)] : marks;
 }
 
-/** Plan: the level distance along the heading. Section: the distance ahead along the gaze. Each clear of the frustum's axis on the probe's side. */
-function probeDistance(name: DrawingName, probe: Vec3, { at, view }: Shared, { frame }: Situation): Mark[] {
+/**
+ * Plan: the level distance along the heading. Section: the distance ahead along the gaze. Each
+ * clear of the frustum's axis on the probe's side.
+ */
+function probeDistance(view: PictureView, probe: Vec3, { frame }: Moment): Mark[] {
+  const at = placeIn(view);
+  const perPixel = unitsPerPixel(view);
   const d = sub(probe, frame.eye);
   const { heading, right } = headingOf(frame);
-  const plan = name === 'plan';
+  const plan = view.name === 'plan';
   const [along, across] = plan ? [heading, right] : [frame.forward, frame.up];
   const [length, off] = [dot(d, along), dot(d, across)];
-  const sight: Mark = { className: 'sightl', d: open([at(frame.eye), at(probe)]) };
+  const sight: Mark = { ink: 'sight-line', d: open([at(frame.eye), at(probe)]) };
   if (length <= 0) return [sight];
   const side = plan ? (off < 0 ? -1 : 1) : -1;
-  const clear = plan ? off + side * 34 * view.unitsPerPixel : Math.min(off, 0) - 62 * view.unitsPerPixel;
+  const clear = plan ? off + side * 34 * perPixel : Math.min(off, 0) - 62 * perPixel;
   const point = (a: number, b: number) => at(addScaled(addScaled(frame.eye, along, a), across, b));
-  const past = clear + side * 4 * view.unitsPerPixel;
+  const past = clear + side * 4 * perPixel;
   return [
     sight,
     {
-      className: 'ext',
-      d: `${open([point(0, side * 5 * view.unitsPerPixel), point(0, past)])}${open([point(length, off + side * 8 * view.unitsPerPixel), point(length, past)])}`,
+      ink: 'extension',
+      d: `${open([point(0, side * 5 * perPixel), point(0, past)])}${open([point(length, off + side * 8 * perPixel), point(length, past)])}`,
     },
     ...dimensionMarks(point(0, clear), point(length, clear), `${figure(length, 2)} ${plan ? 'level' : 'ahead'}`, {
-      className: plan ? '' : 'on-water',
+      ink: plan ? 'figure' : 'figure-water',
     }),
   ];
 }
 
-interface Word extends Label {
-  readonly text: string;
-  readonly className: string;
-}
-
-/** What is named in a drawing: the probe first, then the eye and the limits. */
-function namesOf(name: DrawingName, { at, size }: Shared, situation: Situation): Mark[] {
-  const { frame, chain, project, expression: e } = situation;
-  const cut = cutOf(name, situation);
+/**
+ * What is named in a drawing: the probe first, then the eye and the limits; and what room is taken.
+ */
+export function namesOf(view: PictureView, moment: Moment): { words: Word[]; taken: Rect[]; marks: Mark[] } {
+  const { frame, chain, project, codec: e } = moment;
+  const name = view.name as DrawingName;
+  const at = placeIn(view);
+  const { size } = view;
+  const cut = cutOf(name, moment);
   const words: Word[] = [];
-  const word = (key: string, text: string, p: Vec2, className: string, spots: readonly Spot[] = around, mono = false) =>
-    words.push({ key, text, x: p[0], y: p[1], className, spots, width: textWidth(text, mono) });
   const taken: Rect[] = [];
   if (chain.ok) {
     const p = at(chain.value.world);
     taken.push({ x: p[0] - 9, y: p[1] - 9, width: 18, height: 18 });
     const label = project.bodies.find(({ id }) => id === project.probe.body)?.name ?? 'Free point';
-    word('probe', label, p, 'lb b6 halo');
+    words.push({ text: label, at: p, ink: 'name-strong', priority: 0 });
   }
   const eye = at(frame.eye);
   taken.push({ x: eye[0] - 6, y: eye[1] - 6, width: 12, height: 12 });
@@ -184,21 +194,17 @@ function namesOf(name: DrawingName, { at, size }: Shared, situation: Situation):
     { dx: 0, dy: -14, anchor: 'middle' },
     { dx: 0, dy: 18, anchor: 'middle' },
   ];
-  word('eye', 'eye', eye, 'se halo', beside);
+  words.push({ text: 'eye', at: eye, ink: 'note', priority: 5, spots: beside });
   const short = (v: number) => figure(v, Number.isInteger(v) ? 0 : 2);
-  word(
-    'near',
-    `near ${short(frame.near)}`,
-    at(cut.near1),
-    'nm bt halo',
-    [
-      { dx: 8, dy: -6, anchor: 'start' },
-      { dx: 8, dy: 10, anchor: 'start' },
-      { dx: -8, dy: -6, anchor: 'end' },
-      { dx: 0, dy: 16, anchor: 'middle' },
-    ],
-    true,
-  );
+  const ofNear: Spot[] = [
+    { dx: 8, dy: -6, anchor: 'start' },
+    { dx: 8, dy: 10, anchor: 'start' },
+    { dx: -8, dy: -6, anchor: 'end' },
+    { dx: 0, dy: 16, anchor: 'middle' },
+  ];
+  words.push({
+    ...{ text: `near ${short(frame.near)}`, at: at(cut.near1), ink: 'figure-brass', priority: 20, spots: ofNear },
+  });
   const farMiddle: Vec2 = [(at(cut.far0)[0] + at(cut.far1)[0]) / 2, (at(cut.far0)[1] + at(cut.far1)[1]) / 2];
   const inward: Spot[] = [
     { dx: -8, dy: -14, anchor: 'end' },
@@ -206,32 +212,44 @@ function namesOf(name: DrawingName, { at, size }: Shared, situation: Situation):
     { dx: -8, dy: 14, anchor: 'end' },
     { dx: 8, dy: 14, anchor: 'start' },
   ];
-  word('far', frame.far === null ? 'no far limit' : `far ${short(frame.far)}`, farMiddle, 'nm bt halo', inward, true);
-  const ground = project.ground;
-  if (name === 'section' && ground) {
-    const up = e.conventions.world.up;
-    const level = at([frame.eye[0], ground.height, frame.eye[2]])[1];
-    word(
-      'ground',
-      `${letterOf(up)} = ${short(e.toHeight(ground.height))}`,
-      [size.width - 44, level],
-      'nm m2 halo',
-      [
-        { dx: 36, dy: 10, anchor: 'end' },
-        { dx: 36, dy: -10, anchor: 'end' },
-      ],
-      true,
-    );
-  }
-  const { placed } = place(words, { x: 3, y: 3, width: size.width - 6, height: size.height - 6 }, taken);
-  const named = placed.map(({ label, at: { x, y }, spot }): Mark => ({
-    className: label.className,
-    x,
-    y,
-    anchor: spot.anchor,
-    text: label.text,
-  }));
-  if (name !== 'section' || !ground) return named;
+  const far = frame.far === null ? 'no far limit' : `far ${short(frame.far)}`;
+  words.push({ text: far, at: farMiddle, ink: 'figure-brass', priority: 21, spots: inward });
+  const { ground } = project;
+  if (name !== 'section' || !ground) return { words, taken, marks: [] };
   const level = at([frame.eye[0], ground.height, frame.eye[2]])[1];
-  return [{ className: 'horz', d: `M0 ${n2(level)}H${size.width}` }, ...named];
+  words.push({
+    text: `${letterOf(e.conventions.world.up)} = ${short(e.toHeight(ground.height))}`,
+    at: [size.width - 44, level],
+    ...{ ink: 'figure-muted', priority: 22 },
+    spots: [
+      { dx: 36, dy: 10, anchor: 'end' },
+      { dx: 36, dy: -10, anchor: 'end' },
+    ],
+  });
+  return { words, taken, marks: [{ ink: 'horizon', d: `M0 ${n2(level)}H${size.width}` }] };
+}
+
+/**
+ * The frustum of a camera seen from anywhere: its edges to the far limit, its near plane, its gaze.
+ */
+export function frustumFrom(view: PictureView, frame: CameraFrame, far: number): Mark[] {
+  const { extents: e, near } = frame;
+  const corners = (ahead: number): Vec3[] =>
+    (
+      [
+        [e.left, e.bottom],
+        [e.right, e.bottom],
+        [e.right, e.top],
+        [e.left, e.top],
+      ] as const
+    ).map(([r, u]) => cutPoint(frame, ahead, r, u));
+  const [n, f] = [corners(near), corners(far)];
+  const sides = n.map((p, i) => view.line([p, f[i]!])).join('');
+  const rays = frame.kind === 'perspective' ? n.map((p) => view.line([frame.eye, p])).join('') : '';
+  const marks: Mark[] = [
+    { ink: 'frustum-line', d: view.line(n, true) + sides + (frame.far === null ? '' : view.line(f, true)) },
+    { ink: 'gaze-axis', d: view.line([frame.eye, addScaled(frame.eye, frame.forward, far)]) },
+  ];
+  if (rays) marks.push({ ink: 'frustum-ray', d: rays });
+  return marks.filter((mark) => 'd' in mark && mark.d);
 }

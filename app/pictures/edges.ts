@@ -1,17 +1,22 @@
+import { radians } from '../../core/math/angle';
+
 /**
- * The edges of a triangle mesh that a drawing may need, from x, y, z positions and three indices to a triangle.
- * Vertices at one place count as one. Edges between coplanar triangles are left out.
+ * The edges of a triangle mesh that a drawing may need, from x, y, z positions and three indices to
+ * a triangle. Vertices at one place count as one. Edges between coplanar triangles are left out.
  */
 export interface Edge {
   readonly a: readonly [number, number, number];
   readonly b: readonly [number, number, number];
   readonly normals: readonly [readonly [number, number, number], readonly [number, number, number] | null];
-  /** Sharp enough to be drawn wherever a face of it is seen; others are drawn only where they are a silhouette. */
+  /**
+   * Sharp enough to be drawn wherever a face of it is seen; others are drawn only where they are a
+   * silhouette.
+   */
   readonly crease: boolean;
 }
 
-const creaseCosine = Math.cos((30 * Math.PI) / 180);
-const flatCosine = Math.cos((1.5 * Math.PI) / 180);
+const creaseCosine = Math.cos(radians(30));
+const flatCosine = Math.cos(radians(1.5));
 
 /** Vertices count as being at one place within this share of the mesh's size. */
 const together = 1e-6;

@@ -51,7 +51,10 @@ export const around: readonly Spot[] = [
   { dx: -22, dy: 32, anchor: 'end' },
 ];
 
-/** Each label at the first of its spots that is free and inside the bounds; those without one are returned apart. */
+/**
+ * Each label at the first of its spots that is free and inside the bounds; those without one are
+ * returned apart.
+ */
 export function place<L extends Label>(
   labels: readonly L[],
   bounds: Rect,

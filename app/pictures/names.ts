@@ -1,47 +1,40 @@
+import { degrees } from '../../core/math/angle';
 import { flatCamera } from '../../formats/camera';
 import { boundingSphere, localBounds } from '../../core/bodies/body';
 import type { CameraFrame } from '../../core/camera/frame';
-import { partsToWorld, pictureToParts, pixelsPerUnit, worldToParts, worldToPixel } from '../../core/convert/project';
+import {
+  viewRufToWorld,
+  pictureToViewRuf,
+  pixelsPerUnit,
+  worldToViewRuf,
+  worldToPixel,
+} from '../../core/convert/project';
 import { transformPoint } from '../../core/math/mat4';
 import { addScaled, type Vec2, type Vec3 } from '../../core/math/vec3';
 import { horizonPixels } from '../../core/order/horizon';
 import { pickFlat } from '../../core/pick/pick';
 import type { ProjectBody } from '../../formats/project';
-import { memo, type Situation } from '../state/situation';
+import { memo } from '../state/memo';
+import type { Moment } from '../state/moment';
 import { rowsOf } from '../state/tiles';
 import { figure } from '../ui/figures';
-import { overlays } from '../tasks/overlays';
-import { pictureCorners, type Size } from './drawings';
-import { around, overlap, place, textWidth, type Label, type Rect } from './labels';
+import type { PictureView, Word } from './contract';
+import { pictureCorners } from './drawings';
+import { placeWords } from './placement';
+import { overlap, place, textWidth, type Label, type Rect } from './labels';
 import { n2, probeMarks, type Mark } from './marks';
 
-/* What is drawn over the camera's picture: what its task adds, the limits of the ground, and the names. */
+/* What the house draws over the camera's picture: the limits of the ground, and the names. */
 
-/** The picture's size on the page, and how many of its pixels there one pixel of the viewport is. */
-export interface Plate extends Size {
-  readonly scale: number;
-}
-
-/** All that stands over the picture: the limits of the ground end with it, the rest may reach into the rulers. */
-export function plateMarks(
-  situation: Situation,
-  { width, height, scale }: Plate,
-  route: string,
-  selected: readonly string[],
-): { own: Mark[]; ground: Mark[]; names: Mark[] } {
-  return {
-    own: overlays[route]?.standing(situation, { scale, selected }) ?? [],
-    ground: situation.flat ? [] : groundMarks(situation, width, scale),
-    names: nameMarks(situation, selected, width, height, scale),
-  };
-}
-
-/** Where the far plane cuts the ground, as pixels of the viewport; null where it does not within the picture. */
-function farLine({ frame, project }: Situation): [Vec2, Vec2] | null {
+/**
+ * Where the far plane cuts the ground, as pixels of the viewport; null where it does not within the
+ * picture.
+ */
+function farLine({ frame, project }: Moment): [Vec2, Vec2] | null {
   const { ground } = project;
   if (!ground || frame.far === null) return null;
   const far = frame.far;
-  const corner = (x: number, y: number) => partsToWorld(frame, pictureToParts(frame, x, y, far));
+  const corner = (x: number, y: number) => viewRufToWorld(frame, pictureToViewRuf(frame, x, y, far));
   const corners: Vec3[] = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)];
   const points: Vec3[] = [];
   corners.forEach((a, i) => {
@@ -56,50 +49,58 @@ function farLine({ frame, project }: Situation): [Vec2, Vec2] | null {
   return a.value[0] <= b.value[0] ? [a.value, b.value] : [b.value, a.value];
 }
 
-/** The horizon of the ground, and how far of it is in the picture. */
-function groundMarks(situation: Situation, width: number, scale: number): Mark[] {
-  const { frame, project } = situation;
+/** The horizon of the ground, and how far of it is in the picture; their names join the others. */
+export function groundMarks({ size: { width }, scale }: PictureView, moment: Moment): { marks: Mark[]; words: Word[] } {
+  const { frame, project } = moment;
   const horizon = project.ground ? horizonPixels(frame, [0, 1, 0]) : null;
-  const far = farLine(situation);
+  const far = farLine(moment);
   const path = ([a, b]: [Vec2, Vec2]) =>
     `M${n2(a[0] * scale)} ${n2(a[1] * scale)}L${n2(b[0] * scale)} ${n2(b[1] * scale)}`;
   const at = ([a, b]: [Vec2, Vec2], x: number): Vec2 => {
     const t = Math.max(0, Math.min(1, (x / scale - a[0]) / (b[0] - a[0] || 1)));
     return [(a[0] + (b[0] - a[0]) * t) * scale, (a[1] + (b[1] - a[1]) * t) * scale];
   };
-  const [hx, hy] = horizon ? at(horizon, 10) : [0, 0];
-  const [fx, fy] = far ? at(far, width * 0.3) : [0, 0];
   const marks: Mark[] = [];
-  if (horizon)
-    marks.push({ className: 'horz', d: path(horizon) }, { className: 'se m2 halo', x: hx, y: hy - 4, text: 'horizon' });
-  if (far) marks.push({ className: 'farl', d: path(far) });
-  if (far && (!horizon || Math.abs(fy - hy) > 16))
-    marks.push({
-      className: 'se m2 halo',
-      x: fx,
-      y: fy - 4,
-      text: `far limit ${figure(frame.far!, Number.isInteger(frame.far) ? 0 : 1)}`,
+  const words: Word[] = [];
+  /** A name on a line: just above it where there is room, else farther along, else below. */
+  const name = (line: [Vec2, Vec2], x: number, text: string) =>
+    words.push({
+      ...{ text, at: at(line, x), ink: 'note-muted', priority: 15 },
+      spots: [0, 70, 140, 210, -70].flatMap((dx) => [
+        { dx, dy: -8, anchor: 'start' as const },
+        { dx, dy: 9, anchor: 'start' as const },
+      ]),
     });
-  return marks;
+  const [, hy] = horizon ? at(horizon, 10) : [0, 0];
+  const [, fy] = far ? at(far, width * 0.3) : [0, 0];
+  if (horizon) {
+    marks.push({ ink: 'horizon', d: path(horizon) });
+    name(horizon, 10, 'horizon');
+  }
+  if (far) marks.push({ ink: 'far-line', d: path(far) });
+  if (far && (!horizon || Math.abs(fy - hy) > 16))
+    name(far, width * 0.3, `far limit ${figure(frame.far!, Number.isInteger(frame.far) ? 0 : 1)}`);
+  return { marks, words };
 }
 
-interface Word extends Label {
+/** A name at the edge, for what is off the picture. */
+interface EdgeWord extends Label {
   readonly text: string;
-  readonly px: number;
-  readonly py: number;
 }
 
 interface Landmark {
   readonly id: string;
   readonly name: string;
-  /** The handle, then the middles and corners of the body's and its parts' own boxes, in the world. */
+  /**
+   * The handle, then the middles and corners of the body's and its parts' own boxes, in the world.
+   */
   readonly points: readonly Vec3[];
   readonly radius: number;
 }
 
 /** What can be named in the picture: bodies that are no part of another. */
 const landmarksOf = memo(
-  (bodies: readonly ProjectBody[], placed: Situation['placed'], roots: Situation['roots']): Landmark[] => {
+  (bodies: readonly ProjectBody[], placed: Moment['placed'], roots: Moment['roots']): Landmark[] => {
     const found = new Map<string, { id: string; name: string; points: Vec3[]; radius: number }>();
     for (const { id, name, handle } of bodies) {
       const one = placed.get(id)!;
@@ -118,12 +119,15 @@ const landmarksOf = memo(
   },
 );
 
-/** Where in the picture a landmark is named: at its handle, or at the point of it that lies nearest the middle of what is in the picture. */
+/**
+ * Where in the picture a landmark is named: at its handle, or at the point of it that lies nearest
+ * the middle of what is in the picture.
+ */
 function shownSpot(frame: CameraFrame, points: readonly Vec3[]): Vec2 | null {
   const { width, height } = frame.viewport;
   const seen: Vec2[] = [];
   for (const [i, p] of points.entries()) {
-    if (worldToParts(frame, p)[2] < frame.near) continue;
+    if (worldToViewRuf(frame, p)[2] < frame.near) continue;
     const pixel = worldToPixel(frame, p);
     if (!pixel.ok) continue;
     const [x, y] = pixel.value;
@@ -142,15 +146,17 @@ const leastNamed = 10;
 /** The most names that are tried: more find no room. */
 const mostNamed = 60;
 
-/** The names in the picture: the probe's first, then the nearest; bodies off the picture at its edge; the rest counted. */
-function nameMarks(
-  situation: Situation,
+/**
+ * The names in the picture, those of the task among them: the probe's first, then by their priority
+ * and the nearest; bodies off the picture at its edge; the rest counted.
+ */
+export function nameMarks(
+  { size: { width, height }, scale }: PictureView,
+  moment: Moment,
   selected: readonly string[],
-  width: number,
-  height: number,
-  scale: number,
+  ofTask: readonly Word[],
 ): Mark[] {
-  const { frame, project, placed, roots, chain, flat, expression: e } = situation;
+  const { frame, project, placed, roots, chain, flat, codec: e } = moment;
   const landmarks = landmarksOf(project.bodies, placed, roots);
   const bounds: Rect = { x: 3, y: 3, width: width - 6, height: height - 6 };
   // The line that counts what has no name keeps its place.
@@ -178,11 +184,11 @@ function nameMarks(
     const left = side === 'end' ? x - 20 - wide : side === 'start' ? x + 18 : probeLabel.x - wide / 2;
     taken.push({ x: left, y: probeLabel.y - 17, width: wide, height: 30 });
   }
-  const inside: { word: Word; ahead: number; apparent: number; isPoint: boolean }[] = [];
-  const outside: { word: Word; apparent: number; ahead: number; angle: number; ex: number; ey: number }[] = [];
+  const inside: { id: string; word: Word; ahead: number; apparent: number; isPoint: boolean }[] = [];
+  const outside: { word: EdgeWord; apparent: number; ahead: number; angle: number; ex: number; ey: number }[] = [];
   for (const { id, name, points, radius } of landmarks) {
     if (id === probeRoot) continue;
-    const parts = worldToParts(frame, points[0]!);
+    const parts = worldToViewRuf(frame, points[0]!);
     // The handle if it is in the picture, else the middle of what is.
     const spot = shownSpot(frame, points);
     const far = frame.far !== null && parts[2] > frame.far;
@@ -190,13 +196,18 @@ function nameMarks(
     if (spot) {
       const [x, y] = [spot[0] * scale, spot[1] * scale];
       const text = far ? `${name}, beyond far` : name;
+      const chosen = selected.includes(id);
+      // On a flat world the nearest are those nearest the middle.
+      const ahead = flat ? Math.hypot(...parts) : parts[2];
       inside.push({
-        apparent,
+        ...{ id, apparent, ahead },
         // A point's mark is as large wherever it is.
         isPoint: radius === 0,
-        // On a flat world the nearest are those nearest the middle.
-        ahead: flat ? Math.hypot(...parts) : parts[2],
-        word: { key: id, x, y, px: x, py: y, text, width: textWidth(text), spots: around },
+        word: {
+          ...{ text, at: [x, y], leader: true, ink: chosen ? 'name-chosen' : 'name' },
+          // Selected ones choose first, then the nearest.
+          priority: chosen ? 10 : 40 + ahead / (ahead + moment.sceneBounds.radius),
+        },
       });
       continue;
     }
@@ -213,15 +224,13 @@ function nameMarks(
     outside.push({
       apparent,
       ahead: Math.hypot(...parts),
-      angle: (Math.atan2(dy, dx) * 180) / Math.PI,
+      angle: degrees(Math.atan2(dy, dx)),
       ex,
       ey,
       word: {
         key: id,
         x: ex,
         y: Math.max(10, Math.min(height - 10, ey)),
-        px: ex,
-        py: ey,
         text: name,
         width: textWidth(name) + 14,
         spots,
@@ -229,67 +238,49 @@ function nameMarks(
     });
   }
   // What is too small to be told apart gets no name before it is come nearer to.
-  const chosen = ({ word }: { word: Word }) => selected.includes(word.key);
   const large = inside
-    .filter((one) => one.apparent >= leastNamed || one.isPoint || chosen(one))
-    .sort((a, b) => Number(chosen(b)) - Number(chosen(a)) || a.ahead - b.ahead)
+    .filter((one) => one.apparent >= leastNamed || one.isPoint || selected.includes(one.id))
+    .sort((a, b) => a.word.priority - b.word.priority)
     .slice(0, mostNamed);
   const near = outside.filter(({ apparent }) => apparent >= leastNamed).sort((a, b) => a.ahead - b.ahead);
-  const named = place(
-    large.map(({ word }) => word),
-    bounds,
-    taken,
-  );
+  const named = placeWords([...ofTask, ...large.map(({ word }) => word)], bounds, taken);
   const edge = place(
     near.slice(0, 6).map(({ word }) => word),
     { x: 0, y: 0, width, height },
-    [...taken, ...named.placed.map(({ box }) => box)],
+    [...taken, ...named.boxes],
   );
-  const filled = [...taken, ...named.placed.map(({ box }) => box), ...edge.placed.map(({ box }) => box)];
-  const figures = (flat ? tileFigures(situation, width, height, scale) : []).filter(
+  const filled = [...taken, ...named.boxes, ...edge.placed.map(({ box }) => box)];
+  const figures = (flat ? tileFigures(moment, width, height, scale) : []).filter(
     ({ x, y }) => !filled.some((box) => overlap(box, { x: x - 14, y: y - 7, width: 28, height: 14 })),
   );
   const marks: Mark[] = figures.map(({ x, y, text }) => ({
-    className: 'sounding',
+    ink: 'sounding',
     x,
     y: y + 4,
     anchor: 'middle',
     text,
   }));
-  for (const { label, at, spot, box } of named.placed)
-    marks.push(
-      {
-        className: 'lead',
-        d: `M${n2(label.px)} ${n2(label.py)}L${n2(spot.anchor === 'end' ? box.x + box.width - 1 : box.x + 1)} ${n2(at.y - 4)}`,
-      },
-      { className: 'ldot', x: label.px - 1, y: label.py - 1, d: 'M0 0h2v2h-2Z' },
-      {
-        className: `lb halo${selected.includes(label.key) ? ' chosen' : ''}`,
-        x: at.x,
-        y: at.y,
-        anchor: spot.anchor,
-        text: label.text,
-      },
-    );
+  marks.push(...named.marks);
   for (const { label, box } of edge.placed) {
     const { angle, ex, ey } = outside.find(({ word }) => word === label)!;
     const [x, y] = [Math.max(6, Math.min(width - 6, ex)), Math.max(6, Math.min(height - 6, ey))];
     marks.push(
-      { className: 'idx', x, y, turn: angle, d: 'M5 0L-3 -3.5V3.5Z' },
+      { ink: 'edge-arrow', x, y, turn: angle, d: 'M5 0L-3 -3.5V3.5Z' },
       // The ring of what is outside.
       {
-        className: 'edge-ring',
+        ink: 'edge-ring',
         x: box.x + 7,
         y: box.y + 7.5,
         d: 'M3.825 0A3.825 3.825 0 1 1 -3.825 0A3.825 3.825 0 1 1 3.825 0Z',
       },
-      { className: 'lb halo', x: box.x + 15, y: box.y + 11.5, text: label.text },
+      { ink: 'name', x: box.x + 15, y: box.y + 11.5, text: label.text },
     );
   }
-  const [unnamed, off] = [inside.length - named.placed.length, outside.length - edge.placed.length];
+  const unnamed = inside.filter(({ word }) => !named.placed.has(word)).length;
+  const off = outside.length - edge.placed.length;
   if (unnamed + off > 0)
     marks.push({
-      className: 'se m2 halo',
+      ink: 'note-muted',
       x: width - 8,
       y: height - 8,
       anchor: 'end',
@@ -300,7 +291,7 @@ function nameMarks(
   if (probe && probeLabel) {
     const { x, y, anchor } = probeLabel;
     marks.push(...probeMarks([probe[0] * scale, probe[1] * scale], 8), {
-      className: 'lb b6 halo',
+      ink: 'name-strong',
       x,
       y: y - 5,
       anchor,
@@ -309,7 +300,7 @@ function nameMarks(
     if (chain.ok && chain.value.picture.ok) {
       const { across, upward } = chain.value.picture.value;
       const screen = e.toScreen(frame.viewport, across, upward);
-      marks.push({ className: 'nm bt halo', x, y: y + 9, anchor, text: screen.map((v) => figure(v, 2)).join(', ') });
+      marks.push({ ink: 'figure-brass', x, y: y + 9, anchor, text: screen.map((v) => figure(v, 2)).join(', ') });
     }
   }
   return marks;
@@ -317,7 +308,7 @@ function nameMarks(
 
 /** The numbers of a map as many as have room in a picture, in its own pixels; none on a body. */
 function tileFigures(
-  { frame, project, placed }: Situation,
+  { frame, project, placed }: Moment,
   width: number,
   height: number,
   scale: number,

@@ -1,4 +1,5 @@
 import type { Tone } from '../../formats/project';
+import { tints, type Tint } from './contract';
 
 export const toneOrder: readonly Tone[] = ['stone', 'white', 'dark', 'roof', 'glass'];
 
@@ -17,11 +18,25 @@ export interface Palette {
   readonly teal: Color;
   /** Four tones for each of `toneOrder`, lit to shade. */
   readonly tones: readonly Color[];
+  /** Four tones for each of `tints`, lit to shade. */
+  readonly tintTones: readonly Color[];
 }
 
 const token = (style: CSSStyleDeclaration, name: string): Color => {
   const hex = style.getPropertyValue(`--${name}`).trim();
   return [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as unknown as Color;
+};
+
+/** The tokens of a tint's four tones. */
+const tintTokens: Readonly<Record<Tint, readonly [string, string, string, string]>> = {
+  none: ['stone0', 'stone1', 'stone2', 'stone3'],
+  inside: ['in0', 'in1', 'in2', 'in3'],
+  crosses: ['cr0', 'cr1', 'cr2', 'cr3'],
+  outside: ['out0', 'out1', 'out2', 'out3'],
+  dimmed: ['plate', 'sunk', 'bg', 'hair'],
+  chosen: ['brassw', 'brass', 'brass', 'brasst'],
+  fault: ['verm', 'verm', 'verm', 'verm'],
+  region: ['in1', 'in2', 'in3', 'teal'],
 };
 
 const palettes = new Map<string, Palette>();
@@ -44,7 +59,11 @@ export function paletteOf(theme: string, element: Element): Palette {
     plate: get('plate'),
     teal: get('teal'),
     tones: toneOrder.flatMap((tone) => [0, 1, 2, 3].map((i) => get(`${tone}${i}`))),
+    tintTones: tints.flatMap((tint) => tintTokens[tint].map(get)),
   };
   palettes.set(theme, palette);
   return palette;
 }
+
+/** The colour that a tint has where it is one line or one area: its deepest tone. */
+export const tintColor = (palette: Palette, tint: Tint): Color => palette.tintTones[4 * tints.indexOf(tint) + 3]!;

@@ -1,6 +1,7 @@
+import { niceAbove } from '../../core/math/nice';
 import type { Vec2 } from '../../core/math/vec3';
-import { readPointer } from '../state/reading';
-import type { Situation } from '../state/situation';
+import { readPointer } from '../state/pointerReadout';
+import type { Moment } from '../state/moment';
 import { figure } from '../ui/figures';
 import { textWidth } from './labels';
 import { n2, type Mark } from './marks';
@@ -9,14 +10,14 @@ import { rulerX } from './slots';
 /* The figures of the rulers round the camera's picture, and what goes with the pointer. */
 
 /** A block of the pixel rulers: the round number of pixels that is at least 40 px on the page. */
-export const blockOf = (scale: number) => [10, 20, 50, 100, 200, 500, 1000, 2000].find((b) => b * scale >= 40) ?? 5000;
+export const blockOf = (scale: number) => Math.max(10, niceAbove(40 / scale));
 
 /** NDC as it stands on the rulers: no leading zero, so that the side fields keep their width. */
 const shortNdc = (v: number, decimals: number) =>
   v === 0 ? '0' : figure(v, Math.abs(v) === 1 ? 0 : decimals).replace('0.', '.');
 
 /** The figures of the rulers; one gives way where the pointer's tag stands. */
-export function rulerFigures({ expression: e, frame }: Situation, css: Vec2, width: number, height: number): Mark[] {
+export function rulerFigures({ codec: e, frame }: Moment, css: Vec2, width: number, height: number): Mark[] {
   const { viewport: v } = frame;
   const block = blockOf(width / v.width);
   const [px, py] = [(css[0] / v.width) * width, (css[1] / v.height) * height];
@@ -29,7 +30,7 @@ export function rulerFigures({ expression: e, frame }: Situation, css: Vec2, wid
   const y = figures(v.height, block, (u) => ((1 - e.fromScreen(v, [0, u])[1]) / 2) * height, height);
   const marks: Mark[] = [];
   const write = (x: number, y: number, anchor: 'middle' | 'end', text: string) =>
-    marks.push({ className: 'rn', x, y, anchor, text });
+    marks.push({ ink: 'ruler-figure', x, y, anchor, text });
   for (const [at, text] of x) if (Math.abs(at - px) >= 28 && at > 6 - rulerX) write(at, -11, 'middle', text);
   for (const [at, text] of y) if (Math.abs(at - py) >= 14) write(-12, at + 4, 'end', text);
   for (const q of [-1, -0.5, 0, 0.5, 1]) {
@@ -41,20 +42,20 @@ export function rulerFigures({ expression: e, frame }: Situation, css: Vec2, wid
 }
 
 /** The hairlines and their tags in the rulers. */
-export function pointerMarks(situation: Situation, css: Vec2, width: number, height: number, scale: number): Mark[] {
-  const { expression: e, frame } = situation;
+export function pointerMarks(moment: Moment, css: Vec2, width: number, height: number, scale: number): Mark[] {
+  const { codec: e, frame } = moment;
   const [x, y] = [css[0] * scale, css[1] * scale];
   if (x < 0 || y < 0 || x > width || y > height) return [];
-  const reading = readPointer(situation, css);
+  const reading = readPointer(moment, css);
   const screen = e.toScreen(frame.viewport, ...reading.picture);
-  const ndc = e.toNdc({ across: reading.picture[0], upward: reading.picture[1], shares: { near: 1, far: 0 } });
+  const ndc = e.toNdc({ across: reading.picture[0], upward: reading.picture[1], depth01: { near: 1, far: 0 } });
   const [hx, hy] = [Math.round(x) + 0.5, Math.round(y) + 0.5];
   const range = reading.hit?.distance ?? reading.groundRange;
   const decimals =
     Number.isInteger(css[0]) && Number.isInteger(css[1]) && e.conventions.screen.pixelCentre === 0.5 ? 0 : 1;
   return [
-    { className: 'hair', d: `M${hx} 0V${hy - 9}M${hx} ${hy + 9}V${height}M0 ${hy}H${hx - 9}M${hx + 9} ${hy}H${width}` },
-    { className: 'hairc', d: `M${hx} ${hy - 5}V${hy + 5}M${hx - 5} ${hy}H${hx + 5}` },
+    { ink: 'hairline', d: `M${hx} 0V${hy - 9}M${hx} ${hy + 9}V${height}M0 ${hy}H${hx - 9}M${hx + 9} ${hy}H${width}` },
+    { ink: 'hair-cross', d: `M${hx} ${hy - 5}V${hy + 5}M${hx - 5} ${hy}H${hx + 5}` },
     ...(range === null ? [] : rangeNote(hx, hy, x > width - 80, figure(range, 2))),
     ...tag(x, -12.5, figure(screen[0], decimals), 'middle'),
     // The left field has room for four characters.
@@ -73,8 +74,8 @@ function rangeNote(x: number, y: number, left: boolean, text: string): Mark[] {
   const wide = figureWidth(text);
   const start = left ? x - 8 - wide : x + 6;
   return [
-    { className: 'range-note', d: box(start, y + 6, wide, 15) },
-    { className: 'nm', x: start + 3, y: y + 17.5, text },
+    { ink: 'range-note', d: box(start, y + 6, wide, 15) },
+    { ink: 'figure-bare', x: start + 3, y: y + 17.5, text },
   ];
 }
 
@@ -82,7 +83,7 @@ function tag(x: number, y: number, text: string, anchor: 'middle' | 'end'): Mark
   const wide = figureWidth(text);
   const start = anchor === 'middle' ? x - wide / 2 : x - wide;
   return [
-    { className: 'tag-box', d: box(start, y - 8, wide, 16) },
-    { className: 'tag-text', x: start + wide / 2, y: y + 4, anchor: 'middle', text },
+    { ink: 'tag-box', d: box(start, y - 8, wide, 16) },
+    { ink: 'tag-figure', x: start + wide / 2, y: y + 4, anchor: 'middle', text },
   ];
 }

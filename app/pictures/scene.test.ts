@@ -1,7 +1,24 @@
 import { describe, expect, it } from 'vitest';
+import { saltmarrow } from '../../demo/saltmarrow';
+import { saltmarrowChart } from '../../demo/chart';
+import { transformPoint } from '../../core/math/mat4';
+import type { Project } from '../../formats/project';
+import { momentOf } from '../state/moment';
+import { localMesh } from './localMesh';
+import { bodiesAfter, bodiesChanged } from './protocol';
 import { triangulate } from '../../core/bodies/mesh';
 import { edgesOf } from './edges';
-import { drawnEdges, drawnStride, edgeStride, quadIndices, quadsOf, quadStride } from './scene';
+import {
+  drawnEdges,
+  drawnStride,
+  edgeStride,
+  faceStride,
+  quadIndices,
+  quadsOf,
+  quadStride,
+  Scene,
+  transformStride,
+} from './scene';
 
 const cube = triangulate({ kind: 'box', size: [2, 2, 2] });
 const buffer = (edges: ReturnType<typeof edgesOf>) =>
@@ -66,5 +83,113 @@ describe('the edges of a drawing', () => {
     expect(areas(3)).toEqual([1, 1, 1, 1, 1, 1]);
     for (let i = 0; i < 12; i++)
       expect(vertex(i).slice(2)).toEqual([...lines.subarray(Math.floor(i / 4) * drawnStride).subarray(0, drawnStride)]);
+  });
+});
+
+/** A scene of a project at a time, kept in step as the composer keeps it. */
+function sceneOf(project: Project, time = 0, scene = new Scene()): Scene {
+  const { roots, sceneBounds, flat, poses } = momentOf(project, time);
+  scene.take(project.bodies, roots, sceneBounds.centre, flat, null);
+  scene.pose(poses);
+  return scene;
+}
+/** A vertex of the faces in the scene, as the shader places it. */
+function vertexAt({ faces, transforms }: Scene, i: number): [number, number, number] {
+  const f = faces.subarray(i * faceStride, (i + 1) * faceStride);
+  const t = transforms.subarray(f[8]! * transformStride, (f[8]! + 1) * transformStride);
+  const row = (k: number) => t[4 * k]! * f[0]! + t[4 * k + 1]! * f[1]! + t[4 * k + 2]! * f[2]! + t[4 * k + 3]!;
+  return [row(0), row(1), t[12] ? t[13]! : row(2)];
+}
+
+describe('the scene of the renderer', () => {
+  it('has every body’s mesh where its transform puts it, mirrored and stretched ones too', () => {
+    const demo = saltmarrow();
+    const project: Project = {
+      ...demo,
+      bodies: demo.bodies.map((body, i) => (i % 3 ? body : { ...body, scale: body.shape.kind === 'sphere' ? [-2, -2, -2] : [-1.5, 2, 0.7] })), // prettier-ignore
+    };
+    const scene = sceneOf(project);
+    const { placed } = momentOf(project);
+    let vertex = 0;
+    for (const body of project.bodies) {
+      const { toWorld } = placed.get(body.id)!;
+      const mesh = localMesh(body.shape, false);
+      for (let i = 0; i < mesh.faces.length; i += 6, vertex++) {
+        const own = [0, 1, 2].map((k) => (mesh.faces[i + k]! + mesh.centre[k]!) * mesh.scale[k]!) as unknown as readonly [number, number, number]; // prettier-ignore
+        const expected = transformPoint(toWorld, own);
+        vertexAt(scene, vertex).forEach((v, k) => expect(Math.abs(v - (expected[k]! - scene.origin[k]!))).toBeLessThan(2e-4)); // prettier-ignore
+      }
+    }
+    expect(vertex).toBe(scene.faces.length / faceStride);
+    // A face's edges are drawn where the face is: the ends of every edge are vertices of the body.
+    const places = new Set(
+      Array.from({ length: vertex }, (_, i) =>
+        vertexAt(scene, i)
+          .map((v) => v.toFixed(2))
+          .join(),
+      ),
+    );
+    for (let i = 0; i < scene.edges.length; i += edgeStride)
+      expect(places.has([...scene.edges.subarray(i, i + 3)].map((v) => v.toFixed(2)).join())).toBe(true);
+  });
+
+  it('writes a body that moves its own numbers alone, and leaves all others', () => {
+    const project = saltmarrow();
+    const scene = sceneOf(project);
+    const { meshRevision, poseRevision } = scene;
+    const before = scene.transforms.slice();
+    const moved: Project = {
+      ...project,
+      bodies: project.bodies.map((body) => (body.id === 'buoy-3' ? { ...body, position: [-30, 1, 21] } : body)),
+    };
+    sceneOf(moved, 0, scene);
+    // The buoy, its tower and its light.
+    expect(scene.moved).toBe(3);
+    expect([scene.meshRevision, scene.poseRevision]).toEqual([meshRevision, poseRevision + 1]);
+    const changed = new Set<string>();
+    scene.transforms.forEach((v, i) => {
+      if (v !== before[i]) changed.add(project.bodies[Math.floor(i / transformStride)]!.id);
+    });
+    expect([...changed].sort()).toEqual(['buoy-3', 'buoy-3-light', 'buoy-3-tower']);
+    sceneOf(moved, 0, scene);
+    expect([scene.moved, scene.poseRevision]).toEqual([0, poseRevision + 1]);
+    // The same by its own motion; what it comes to is what a scene made there from the start has.
+    sceneOf(project, 5, scene);
+    const fresh = sceneOf(project, 5);
+    expect(scene.transforms).toEqual(fresh.transforms);
+    scene.edges.forEach((v, i) => expect(Math.abs(v - fresh.edges[i]!)).toBeLessThan(1e-4));
+    expect(scene.footprints).toEqual(fresh.footprints);
+  });
+
+  it('makes meshes anew where shapes, tones or families are others, and lays a flat world in layers', () => {
+    const project = saltmarrow();
+    const scene = sceneOf(project);
+    const { meshRevision } = scene;
+    const toned: Project = {
+      ...project,
+      bodies: project.bodies.map((body, i) => (i ? body : { ...body, tone: 'roof' })),
+    };
+    sceneOf(toned, 0, scene);
+    expect(scene.meshRevision).toBe(meshRevision + 1);
+    const chart = saltmarrowChart();
+    const flat = sceneOf(chart);
+    const layers = chart.bodies.map((_, i) => flat.transforms[i * transformStride + 13]!);
+    layers.forEach((layer, i) => expect(layer).toBeGreaterThan(layers[i - 1] ?? 0));
+    expect(layers.at(-1)).toBeLessThan(1);
+  });
+});
+
+describe('bodies told to the painter', () => {
+  it('are what they are on the page, and the same object where they are the same', () => {
+    const { bodies } = saltmarrow();
+    const next = [...bodies.slice(2), { ...bodies[1]!, position: [1, 2, 3] as [number, number, number] }, bodies[0]!];
+    const change = bodiesChanged(bodies, next);
+    const there = structuredClone(bodies);
+    const after = bodiesAfter(there, structuredClone(change));
+    expect(after).toEqual(next);
+    expect(after[0]).toBe(there[2]);
+    // One that moved has its mesh from before: no vertex was told again.
+    expect(after[bodies.length - 2]!.shape).toBe(there[1]!.shape);
+    expect(JSON.stringify(change).length).toBeLessThan(1500);
   });
 });

@@ -1,8 +1,11 @@
 import { onScreen, type ScreenFit } from '../../core/camera/fit';
 import { reframed, type CameraFrame } from '../../core/camera/frame';
-import type { Size } from './drawings';
+import type { Size } from './contract';
 
-/** The camera's frame on another screen, by a policy; its viewport leaves out the bars. Null for a screen too thin for doubles. */
+/**
+ * The camera's frame on another screen, by a policy; its viewport leaves out the bars. Null for a
+ * screen too thin for doubles.
+ */
 export function screenFrame(frame: CameraFrame, fit: ScreenFit, screen: Size): CameraFrame | null {
   const { viewport, extents } = onScreen(fit, frame.extents, frame.viewport, screen);
   return reframed(frame, extents, viewport);
@@ -20,7 +23,10 @@ const between = 10;
 /** What is said under a screen has about this much width. */
 const leastWidth = 70;
 
-/** Screens side by side at one scale, in as many rows as let them be largest; the scale is tray pixels per screen pixel. */
+/**
+ * Screens side by side at one scale, in as many rows as let them be largest; the scale is tray
+ * pixels per screen pixel.
+ */
 export function layTray(sizes: readonly Size[], room: Size): { scale: number; places: readonly Placed[] } {
   const rowsAt = (scale: number) => {
     const rows: { width: number; height: number; items: number[] }[] = [];

@@ -1,21 +1,36 @@
-import { gridStep } from './drawings';
+/*
+ * All positions are relative to the scene's origin. Lines are drawn as quads of a width in device
+ * pixels, softened by their own coverage.
+ */
 
-/* All positions are relative to the scene's origin. Lines are drawn as quads of a width in device pixels, softened by their own coverage. */
-
+/**
+ * Meshes in their own space; each body's transform is four texels of a texture, its tint one byte
+ * of another.
+ */
 export const faceVertex = `#version 300 es
-in vec3 aPosition; in vec3 aNormal; in float aTone; in float aFamily;
-uniform mat4 uViewProjection;
-out vec3 vPosition; flat out vec3 vNormal; flat out int vTone; flat out int vFamily;
+precision highp float; precision highp int; precision highp sampler2D; precision highp usampler2D;
+in vec3 aPosition; in vec3 aNormal; in float aTone; in float aFamily; in float aBody;
+uniform mat4 uViewProjection; uniform sampler2D uTransforms; uniform usampler2D uTints;
+out vec3 vPosition; flat out vec3 vNormal; flat out int vTone; flat out int vFamily; flat out int vTint;
 void main() {
-  vPosition = aPosition; vNormal = aNormal; vTone = int(aTone); vFamily = int(aFamily);
-  gl_Position = uViewProjection * vec4(aPosition, 1.0);
+  int body = int(aBody); ivec2 at = ivec2(4 * (body % 256), body / 256);
+  vec4 rx = texelFetch(uTransforms, at, 0), ry = texelFetch(uTransforms, at + ivec2(1, 0), 0);
+  vec4 rz = texelFetch(uTransforms, at + ivec2(2, 0), 0), lay = texelFetch(uTransforms, at + ivec2(3, 0), 0);
+  vec4 p = vec4(aPosition, 1.0);
+  vPosition = vec3(dot(rx, p), dot(ry, p), dot(rz, p));
+  // A normal is a covector: it goes by the cofactors of the rows.
+  vNormal = normalize(vec3(dot(cross(ry.xyz, rz.xyz), aNormal), dot(cross(rz.xyz, rx.xyz), aNormal), dot(cross(rx.xyz, ry.xyz), aNormal)));
+  if (lay.x > 0.5) vPosition.z = lay.y;
+  vTone = int(aTone); vFamily = int(aFamily);
+  vTint = int(texelFetch(uTints, ivec2(body % 256, body / 256), 0).r);
+  gl_Position = uViewProjection * vec4(vPosition, 1.0);
 }`;
 
 export const faceFragment = `#version 300 es
 precision highp float; precision highp int;
-in vec3 vPosition; flat in vec3 vNormal; flat in int vTone; flat in int vFamily;
+in vec3 vPosition; flat in vec3 vNormal; flat in int vTone; flat in int vFamily; flat in int vTint;
 uniform vec4 uEye;            // xyz the eye with w 1, or minus the gaze with w 0
-uniform vec3 uLight; uniform vec3 uTones[20]; uniform vec3 uInk; uniform vec3 uPaper;
+uniform vec3 uLight; uniform vec3 uTones[20]; uniform vec3 uTintTones[32]; uniform vec3 uInk; uniform vec3 uPaper;
 uniform float uGround; uniform float uPixel; uniform int uFamily; uniform float uDim; uniform bool uHatch;
 out vec4 color;
 void main() {
@@ -25,14 +40,117 @@ void main() {
   vec3 n = dot(vNormal, toEye) < 0.0 ? -vNormal : vNormal;
   float lit = dot(n, uLight);
   int tone = lit > 0.72 ? 0 : lit > 0.42 ? 1 : lit > 0.12 ? 2 : 3;
-  vec3 c = uTones[vTone * 4 + tone];
-  if (uHatch && tone == 3 && vTone < 2) {
+  vec3 c = vTint > 0 ? uTintTones[vTint * 4 + tone] : uTones[vTone * 4 + tone];
+  if (uHatch && tone == 3 && (vTone < 2 || vTint > 0)) {
     vec2 p = gl_FragCoord.xy / uPixel;
     float s = mod(dot(p, vec2(-0.6157, 0.788)), 3.0);
     float line = clamp(0.8 - abs(s - 1.5), 0.0, 0.6);
     c = mix(c, uInk, 0.4 * line / 0.6);
   }
   color = vec4(mix(uPaper, c, uDim), 1.0);
+}`;
+
+/**
+ * Many like things, a transform and a tint each. All is fetched by the number of the vertex: to a
+ * slow GPU an instance costs more than its corners, and a corner is worked out once for all of its
+ * faces.
+ */
+export const instanceVertex = `#version 300 es
+precision highp float; precision highp int; precision highp sampler2D; precision highp usampler2D;
+uniform mat4 uViewProjection; uniform sampler2D uTransforms; uniform usampler2D uTints; uniform sampler2D uCorners;
+uniform int uFirst; uniform int uEach;
+out vec3 vPosition; flat out int vTint;
+void main() {
+  int one = uFirst + gl_VertexID / uEach; ivec2 at = ivec2(one % 256, one / 256);
+  vec4 p = vec4(texelFetch(uCorners, ivec2(gl_VertexID % uEach, 0), 0).xyz, 1.0);
+  ivec2 row = ivec2(3 * at.x, at.y);
+  vPosition = vec3(dot(texelFetch(uTransforms, row, 0), p), dot(texelFetch(uTransforms, row + ivec2(1, 0), 0), p), dot(texelFetch(uTransforms, row + ivec2(2, 0), 0), p));
+  vTint = int(texelFetch(uTints, at, 0).r);
+  gl_Position = uViewProjection * vec4(vPosition, 1.0);
+}`;
+
+export const instanceFragment = `#version 300 es
+precision highp float; precision highp int;
+in vec3 vPosition; flat in int vTint;
+uniform vec4 uEye; uniform vec3 uLight; uniform vec3 uTintTones[32]; uniform bool uLit;
+out vec4 color;
+void main() {
+  // Faces are flat: the normal is square to any two ways across one.
+  vec3 n = normalize(cross(dFdx(vPosition), dFdy(vPosition)));
+  vec3 toEye = uEye.xyz - vPosition * uEye.w;
+  if (dot(n, toEye) < 0.0) n = -n;
+  float lit = uLit ? dot(n, uLight) : -1.0;
+  int tone = lit > 0.72 ? 0 : lit > 0.42 ? 1 : lit > 0.12 ? 2 : 3;
+  color = vec4(uTintTones[vTint * 4 + tone], 1.0);
+}`;
+
+/** Triangles of one tint, hatched where wanted. */
+export const triangleVertex = `#version 300 es
+in vec3 aPosition;
+uniform mat4 uViewProjection; uniform float uNearer;
+void main() { gl_Position = uViewProjection * vec4(aPosition, 1.0); gl_Position.z -= uNearer * gl_Position.w; }`;
+
+export const triangleFragment = `#version 300 es
+precision highp float;
+uniform vec3 uColor; uniform float uOpacity; uniform bool uHatch; uniform float uPixel;
+out vec4 color;
+void main() {
+  float a = uOpacity;
+  if (uHatch) {
+    float s = mod(dot(gl_FragCoord.xy / uPixel, vec2(-0.6157, 0.788)), 5.0);
+    a *= clamp(1.2 - abs(s - 2.5), 0.0, 1.0);
+  }
+  color = vec4(uColor, a);
+}`;
+
+/** Lines of one tint, drawn to a width: both ends at each of four corners. */
+export const segmentVertex = `#version 300 es
+in vec2 aCorner; in vec3 aStart; in vec3 aEnd;
+uniform mat4 uViewProjection; uniform vec4 uGaze; uniform vec2 uViewport; uniform float uPixel, uWidth, uNear; uniform bool uPerspective;
+out float vSide; out float vHalf; out float vAlong;
+void main() {
+  vec3 a = aStart, b = aEnd;
+  vSide = 0.0; vHalf = 1.0; vAlong = 0.0; gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
+  float na = dot(uGaze.xyz, a) + uGaze.w - uNear, nb = dot(uGaze.xyz, b) + uGaze.w - uNear;
+  if (uPerspective) {
+    if (na <= 0.0 && nb <= 0.0) return;
+    if (na <= 0.0) a = mix(a, b, (1e-4 - na) / (nb - na));
+    else if (nb <= 0.0) b = mix(b, a, (1e-4 - nb) / (na - nb));
+  }
+  vec4 ca = uViewProjection * vec4(a, 1.0), cb = uViewProjection * vec4(b, 1.0);
+  vec2 d = (cb.xy / cb.w - ca.xy / ca.w) * uViewport * 0.5; float len = length(d);
+  vec2 along = len > 1e-4 ? d / len : vec2(1.0, 0.0);
+  vHalf = max(uWidth * uPixel, 1.0) * 0.5 + 0.5;
+  vSide = aCorner.y * vHalf; vAlong = aCorner.x * len;
+  vec4 c = aCorner.x < 0.5 ? ca : cb;
+  c.xy += vec2(-along.y, along.x) * vSide / (uViewport * 0.5) * c.w;
+  c.z -= 0.0006 * c.w;
+  gl_Position = c;
+}`;
+
+export const segmentFragment = `#version 300 es
+precision highp float;
+in float vSide; in float vHalf; in float vAlong;
+uniform vec3 uColor; uniform bool uDash; uniform float uPixel;
+out vec4 color;
+void main() {
+  if (uDash && mod(vAlong / uPixel, 8.0) > 5.0) discard;
+  color = vec4(uColor, clamp(vHalf - abs(vSide), 0.0, 1.0));
+}`;
+
+/** A value for every cell over the picture, in the tint of the step that it falls in. */
+export const fieldFragment = `#version 300 es
+precision highp float; precision highp int; precision highp sampler2D;
+in vec2 vPicture;
+uniform sampler2D uValues; uniform ivec2 uSize; uniform float uSteps[8]; uniform int uStepCount; uniform vec4 uColors[9]; uniform float uOpacity;
+out vec4 color;
+void main() {
+  vec2 at = vec2(vPicture.x * 0.5 + 0.5, 0.5 - vPicture.y * 0.5);
+  float v = texelFetch(uValues, min(ivec2(at * vec2(uSize)), uSize - 1), 0).r;
+  if (isnan(v)) discard;
+  int k = 0;
+  for (int i = 0; i < 8; i++) if (i < uStepCount && v >= uSteps[i]) k = i + 1;
+  color = vec4(uColors[k].rgb, uColors[k].a * uOpacity);
 }`;
 
 /** Points: upright crosses of one size, a hair nearer to the eye than what they lie on. */
@@ -68,7 +186,7 @@ in vec3 aStart; in vec3 aEnd; in float aSilhouette; in float aFamily; // the who
 uniform mat4 uViewProjection; uniform vec4 uEye; uniform vec4 uGaze; // gaze: forward, and minus forward·eye
 uniform vec2 uViewport; uniform float uPixel; uniform vec2 uWidths; uniform float uNear; uniform int uFamily;
 uniform int uKind;            // 0 edges, 1 beyond the far limit, 2 strokes on the water
-uniform vec3 uAcross; uniform float uLift;
+uniform vec3 uAcross; uniform float uLift; uniform float uUnit; // uUnit: a metre where the ground’s grid is ten of them
 out float vSide; out float vHalf; out float vAlpha; out float vAhead; out float vAlong; out float vHeight; out float vToEyeY;
 float aheadOf(vec3 p) { return dot(uGaze.xyz, p) + uGaze.w; }
 void main() {
@@ -78,7 +196,7 @@ void main() {
   vSide = 0.0; vHalf = 1.0; vAhead = 0.0; vAlong = 0.0; vHeight = 0.0; vToEyeY = 1.0;
   if (uKind == 2) {
     float f = aheadOf(a);
-    float w = aEnd.x * (0.3 + 0.16 * sqrt(max(f, 0.0)));
+    float w = aEnd.x * (0.3 * uUnit + 0.16 * sqrt(max(f, 0.0) * uUnit));
     b = a + uAcross * w; a = a - uAcross * w;
     width = uWidths.x;
   } else {
@@ -124,17 +242,23 @@ out vec4 color;
 void main() {
   if (uKind == 1) { if (vAhead < uFar || mod(vAlong / uPixel, 4.0) > 1.5) discard; }
   else if (vAhead > uFar) discard;
-  if (uKind != 2 && vHeight < uGround - 0.02 && vToEyeY > 0.0) discard;
+  if (uKind != 2 && vHeight < uGround && vToEyeY > 0.0) discard;
   float coverage = clamp(vHalf - abs(vSide), 0.0, 1.0);
   color = vec4(uColor, coverage * vAlpha * uOpacity);
 }`;
 
-/** Sky, water to the horizon, the grid on it, the lining round what stands in it: a ray for every pixel. */
+/**
+ * Sky, water to the horizon, the grid on it, the lining round what stands in it: a ray for every
+ * pixel.
+ */
 export const groundVertex = `#version 300 es
 in vec2 aCorner; out vec2 vPicture;
 void main() { vPicture = aCorner; gl_Position = vec4(aCorner, 1.0, 1.0); }`;
 
-/** One for each style of picture: what is not in it costs nothing where a branch that is not taken is walked all the same. */
+/**
+ * One for each style of picture: what is not in it costs nothing where a branch that is not taken
+ * is walked all the same.
+ */
 export const groundFragment = (style: 'main' | 'plan' | 'section'): string => `#version 300 es
 #define ${style.toUpperCase()}
 precision highp float; precision highp int;
@@ -144,7 +268,7 @@ uniform vec3 uRight, uUp, uForward, uEyePoint; uniform bool uPerspective;
 uniform float uGround, uFar, uPixel; uniform bool uHasGround;
 uniform vec3 uHorizon;        // constant, across, upward: device pixels above the horizon
 uniform vec3 uSky, uWater, uBeyond, uGrid, uRule;
-uniform vec2 uGridOrigin;
+uniform vec2 uGridOrigin; uniform float uGridStep;
 uniform vec4 uBlocks[16]; uniform vec2 uTurns[16]; uniform int uBlockCount; uniform float uUnitsPerPixel;
 out vec4 color;
 float gridLine(vec2 p, vec2 fw, float step_, float width) {
@@ -174,7 +298,7 @@ void main() {
 #else
   if (water) {
     c = t > uFar ? uBeyond : uWater;
-    float minor = gridLine(p, fw, ${gridStep}.0, 0.6), major = gridLine(p, fw, ${5 * gridStep}.0, 0.6);
+    float minor = gridLine(p, fw, uGridStep, 0.6), major = gridLine(p, fw, 5.0 * uGridStep, 0.6);
     if (t <= uFar) c = mix(c, uGrid, max(minor * 0.24, major * 0.42));
 #ifdef PLAN
     {
@@ -204,7 +328,10 @@ void main() {
   color = vec4(c, 1.0);
 }`;
 
-/** The ground of a flat world: a map of square tiles in tones, or a bare grid. A tile is looked up at the middle of every device pixel. */
+/**
+ * The ground of a flat world: a map of square tiles in tones, or a bare grid. A tile is looked up
+ * at the middle of every device pixel.
+ */
 export const chartFragment = `#version 300 es
 precision highp float; precision highp int; precision highp usampler2D;
 in vec2 vPicture;

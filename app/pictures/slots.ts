@@ -1,4 +1,5 @@
-import type { Size } from './drawings';
+import type { Size } from './contract';
+import type { PaneName } from './panes';
 
 /** The chrome round the picture: ruler fields left and right, top and bottom. */
 export const rulerX = 40;
@@ -8,13 +9,23 @@ export const caption = 24;
 const gap = 6;
 const pad = 8;
 
-/** Where a picture stands, in CSS pixels from the corner of the centre; the caption stands above what is drawn. */
+/**
+ * Where a picture stands, in CSS pixels from the corner of the centre; the caption stands above
+ * what is drawn.
+ */
 export interface Slot extends Size {
   readonly x: number;
   readonly y: number;
 }
 
-export type Slots = Readonly<Record<'main' | 'plan' | 'section', Slot | null>>;
+export interface Slots {
+  readonly main: Slot | null;
+  /** A snapshot beside the camera's picture. */
+  readonly beside: Slot | null;
+  readonly panes: readonly { readonly name: PaneName; readonly slot: Slot }[];
+  /** The full-width row: the time rule, a task's charts. */
+  readonly strip: Slot | null;
+}
 
 /** The camera's picture within its slot, its rulers left out. */
 export const plateSize = ({ width, height }: Slot): Size => ({
@@ -22,27 +33,57 @@ export const plateSize = ({ width, height }: Slot): Size => ({
   height: height - 2 * rulerY,
 });
 
-/** Where the three pictures stand in the centre. The plate keeps the viewport's aspect; the drawings take the rest. */
-export function layOut(size: Size, aspect: number, enlarged: keyof Slots | null): Slots {
-  const [w, h] = [size.width - 2 * pad, size.height - 2 * pad];
-  const plate = (height: number): Slot => {
-    const pictureHeight = Math.max(40, Math.min(height - caption - 2 * rulerY, (w - 2 * rulerX) / aspect));
-    const pictureWidth = pictureHeight * aspect;
-    return {
-      x: pad + (w - pictureWidth - 2 * rulerX) / 2,
-      y: pad,
-      width: pictureWidth + 2 * rulerX,
-      height: pictureHeight + 2 * rulerY,
-    };
+interface Wanted {
+  readonly aspect: number;
+  /** What is shown alone, if anything. */
+  readonly enlarged: 'main' | PaneName | null;
+  readonly panes: readonly PaneName[];
+  /** The height of the full-width row; 0 without one. */
+  readonly strip: number;
+  /** The aspect of a snapshot that stands beside the camera's picture. */
+  readonly beside: number | null;
+}
+
+/**
+ * Where the pictures stand in the centre. The plate keeps the viewport's aspect; the row of panes
+ * takes the rest.
+ */
+export function layOut(size: Size, { aspect, enlarged, panes, strip, beside }: Wanted): Slots {
+  const [w, h] = [size.width - 2 * pad, size.height - 2 * pad - (strip ? strip + gap : 0)];
+  const below: Slot | null = strip ? { x: pad, y: pad + h + gap, width: w, height: strip } : null;
+  /** Plates side by side, all of one height. */
+  const plates = (height: number, aspects: readonly number[]): Slot[] => {
+    const room = (w - (aspects.length - 1) * gap) / aspects.length;
+    const high = Math.max(
+      40,
+      Math.min(height - caption - 2 * rulerY, ...aspects.map((one) => (room - 2 * rulerX) / one)),
+    );
+    const widths = aspects.map((one) => high * one + 2 * rulerX);
+    const all = widths.reduce((sum, one) => sum + one, 0) + (aspects.length - 1) * gap;
+    let x = pad + (w - all) / 2;
+    return widths.map((width) => {
+      // On whole pixels, where the page would put it anyway: what is painted lies over what is set.
+      const slot = { x: Math.round(x), y: pad, width, height: high + 2 * rulerY };
+      x += width + gap;
+      return slot;
+    });
   };
-  if (enlarged === 'main') return { main: plate(h), plan: null, section: null };
+  const aspects = beside === null ? [aspect] : [aspect, beside];
+  if (enlarged === 'main') {
+    const [main, other = null] = plates(h, aspects);
+    return { main: main!, beside: other, panes: [], strip: below };
+  }
   const whole: Slot = { x: pad, y: pad, width: w, height: h - caption };
-  if (enlarged === 'plan') return { main: null, plan: whole, section: null };
-  if (enlarged === 'section') return { main: null, plan: null, section: whole };
+  if (enlarged !== null) return { main: null, beside: null, panes: [{ name: enlarged, slot: whole }], strip: below };
   const least = Math.max(150, h * 0.3);
-  const main = plate(h - least - caption - gap);
-  const y = pad + caption + main.height + gap;
-  const half = (w - pad) / 2;
+  const [main, other = null] = plates(h - least - caption - gap, aspects);
+  const y = Math.round(pad + caption + main!.height + gap);
+  const width = Math.floor((w - (panes.length - 1) * pad) / panes.length);
   const height = Math.max(60, pad + h - y - caption);
-  return { main, plan: { x: pad, y, width: half, height }, section: { x: pad + half + pad, y, width: half, height } };
+  return {
+    main: main!,
+    beside: other,
+    panes: panes.map((name, i) => ({ name, slot: { x: pad + i * (width + pad), y, width, height } })),
+    strip: below,
+  };
 }

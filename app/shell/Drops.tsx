@@ -1,11 +1,14 @@
 import { useEffect } from 'react';
-import { importFile, importText } from './actions';
+import { importFile, takeText } from '../edits/actions';
 
 const editable = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
-/** Files dropped anywhere on the page, and text pasted outside a field: both are taken as what they are. */
+/**
+ * Files dropped anywhere on the page, and text pasted outside a field: both are taken as what they
+ * are.
+ */
 export function Drops() {
   useEffect(() => {
     const over = (event: DragEvent) => event.dataTransfer?.types.includes('Files') && event.preventDefault();
@@ -20,7 +23,7 @@ export function Drops() {
       const file = event.clipboardData?.files[0];
       const text = event.clipboardData?.getData('text/plain') ?? '';
       if (file) void importFile(file);
-      else if (text.trim()) void importText(text, 'What was pasted');
+      else if (text.trim()) void takeText(text, 'What was pasted');
       else return;
       event.preventDefault();
     };

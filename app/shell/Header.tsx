@@ -1,16 +1,20 @@
+import './Header.css';
 import { Command } from 'cmdk';
 import { DropdownMenu, Popover } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { edit, redo, undo, useDocument } from '../state/document';
-import { useKeeping } from '../state/keep';
+import { redo, undo, useDocument } from '../state/document';
+import { useKeeping } from '../state/autosave';
 import { themeInForce, useSettings } from '../state/settings';
-import { tasks } from '../tasks';
+import { tasks } from '../tasks/page';
 import { Caret, Find, Mark, Moon, Question, Redo, Sun, Undo } from '../ui/icons';
-import { NumberField } from '../ui/NumberField';
-import { chooseFile, copyRequest, openDemo, saveProject, saveRequest, toggleHelp, toggleTheme } from './actions';
+import { NumberField } from '../sheet/NumberField';
+import { setViewport } from '../edits/viewport';
+import { chooseFile, copyRequest, openDemo, saveProject, saveRequest, toggleHelp, toggleTheme } from '../edits/actions';
+import { goToElement } from '../working/sources';
 import { commandsFor } from './commands';
-import { ConventionsChip } from './ConventionsSheet';
+import { found } from './search';
+import { ConventionsChip } from './conventions/ConventionsChip';
 import { PopOver, leaveFocus } from '../ui/PopOver';
 
 export const Brand = () => (
@@ -79,14 +83,15 @@ function ProjectMenu() {
     </DropdownMenu.Item>
   );
   return (
-    // Modal it would write styles into the page to hold it still, which the policy lets nobody do; and there is nothing to hold.
+    // Modal it would write styles into the page to hold it still, which the policy lets nobody do;
+    // and there is nothing to hold.
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="project-button">
         {name} <Caret />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" align="start" sideOffset={6} onCloseAutoFocus={leaveFocus}>
-          <div className="px-3 pb-1 text-[11.5px] text-ink2">
+          <div className="px-3 pb-1 text-small text-ink2">
             {keeping === 'kept'
               ? 'Kept in this browser'
               : keeping === 'unsaved'
@@ -120,15 +125,13 @@ const sizes = [
 
 function ViewportChip() {
   const viewport = useDocument((state) => state.project!.viewport);
-  const set = (part: Partial<typeof viewport>, gesture: string | null = null) =>
-    edit('change the viewport', (draft) => void Object.assign(draft.viewport, part), gesture);
   const whole = (v: number) =>
     v >= 1 && v <= 16384 && Number.isInteger(v) ? null : 'A viewport’s side is a whole number from 1 to 16384.';
   return (
     <Popover.Root>
       <Popover.Trigger
         className="chip mono"
-        data-source="Viewport"
+        data-source="viewport"
         title="Viewport in CSS pixels, and device pixel ratio"
       >
         {viewport.width} × {viewport.height} <em>@{viewport.devicePixelRatio}×</em> <Caret />
@@ -143,7 +146,7 @@ function ViewportChip() {
             unit="css px"
             width={120}
             refuse={whole}
-            onChange={(width, g) => set({ width }, g)}
+            onChange={(width, g) => setViewport({ width }, g)}
           />
           <span>Height</span>
           <NumberField
@@ -152,7 +155,7 @@ function ViewportChip() {
             unit="css px"
             width={120}
             refuse={whole}
-            onChange={(height, g) => set({ height }, g)}
+            onChange={(height, g) => setViewport({ height }, g)}
           />
           <span>Device pixels</span>
           <NumberField
@@ -162,7 +165,7 @@ function ViewportChip() {
             step={0.25}
             width={120}
             refuse={(v) => (v >= 0.25 && v <= 8 ? null : 'A device pixel ratio lies between 0.25 and 8.')}
-            onChange={(devicePixelRatio, g) => set({ devicePixelRatio }, g)}
+            onChange={(devicePixelRatio, g) => setViewport({ devicePixelRatio }, g)}
           />
         </div>
         <div className="mt-2 flex flex-wrap gap-1">
@@ -171,7 +174,7 @@ function ViewportChip() {
               key={`${width}×${height}`}
               className="plain-button"
               aria-pressed={viewport.width === width && viewport.height === height}
-              onClick={() => set({ width, height })}
+              onClick={() => setViewport({ width, height })}
             >
               {width} × {height}
             </button>
@@ -197,44 +200,71 @@ function CommandSearch() {
         <kbd>/</kbd>
       </Popover.Trigger>
       <PopOver style={{ width: 380, padding: 0 }} align="end" aria-label="Commands">
-        <Command label="Commands">
-          <Command.Input className="list-input" placeholder="A command or a body" />
-          <Command.List className="max-h-[360px] overflow-auto py-1">
-            <Command.Empty className="px-3 py-2 text-ink2">No command or body has that in its name.</Command.Empty>
-            <CommandItems close={() => setOpen(false)} />
-          </Command.List>
-        </Command>
+        <Commands close={() => setOpen(false)} />
       </PopOver>
     </Popover.Root>
   );
 }
 
-/** Follows the document only while the search is open; what there is for every body comes when the rest stands and can be typed into. */
-function CommandItems({ close }: { close: () => void }) {
+/** More than this is not listed: who looks for more types on. */
+const mostListed = 600;
+
+/**
+ * Follows the document only while the search is open; what there is for every body comes when the
+ * rest stands and can be typed into.
+ */
+function Commands({ close }: { close: () => void }) {
   const project = useDocument((state) => state.project!);
   const navigate = useNavigate();
+  const [typed, setTyped] = useState('');
+  const [chosen, setChosen] = useState<string | null>(null);
   const [whole, setWhole] = useState(false);
   useEffect(() => {
     const timer = setTimeout(() => setWhole(true), 30);
     return () => clearTimeout(timer);
   }, []);
-  const commands = commandsFor(project, tasks, (route) => void navigate(`/${route}`));
-  return commands
-    .filter(({ ofBody }) => whole || !ofBody)
-    .map(({ name, keys, run }, i) => (
-      <Command.Item
-        key={i}
-        value={name}
-        className="menu-item"
-        onSelect={() => {
-          close();
-          run();
+  const list = useMemo(() => {
+    const all = commandsFor(
+      project,
+      tasks,
+      (route) => void navigate(`/${route}`),
+      (task, selector) => goToElement(task, selector, navigate),
+    );
+    return found(all, typed, whole || typed.trim() !== '').slice(0, mostListed);
+  }, [project, navigate, typed, whole]);
+  // The best is chosen until the arrow keys say otherwise.
+  const value = chosen !== null && list.some(({ title }) => title === chosen) ? chosen : (list[0]?.title ?? '');
+  return (
+    <Command label="Commands" shouldFilter={false} value={value} onValueChange={setChosen}>
+      <Command.Input
+        className="list-input"
+        placeholder="A command, a field or a body"
+        value={typed}
+        onValueChange={(next) => {
+          setTyped(next);
+          setChosen(null);
         }}
-      >
-        {name}
-        {keys && <span className="right">{keys}</span>}
-      </Command.Item>
-    ));
+      />
+      <Command.List className="max-h-[360px] overflow-auto py-1">
+        <Command.Empty className="px-3 py-2 text-ink2">No command, field or body has that in its name.</Command.Empty>
+        {list.map(({ title, name, keys, where, run }, i) => (
+          <Command.Item
+            key={`${title} ${i}`}
+            value={title}
+            data-kind={where ? 'find' : undefined}
+            className="menu-item"
+            onSelect={() => {
+              close();
+              run();
+            }}
+          >
+            {name}
+            {(keys ?? where) && <span className="right">{keys ?? where}</span>}
+          </Command.Item>
+        ))}
+      </Command.List>
+    </Command>
+  );
 }
 
 function Help() {

@@ -1,17 +1,30 @@
 import { useEffect } from 'react';
-import { useLocation, useNavigate } from 'react-router';
-import { redo, undo } from '../state/document';
-import { tasks } from '../tasks';
-import { chooseFile, saveProject, toggleHelp, toggleTheme } from './actions';
+import { useNavigate } from 'react-router';
+import { lookThroughNext, keepSnapshot } from '../edits/cameras';
+import { stepFrames, togglePlay } from '../state/clock';
+import { moves } from '../state/moment';
+import { redo, undo, useDocument } from '../state/document';
+import { tasks } from '../tasks/page';
+import type { AnyTask } from '../tasks/task';
+import { chooseFile, saveProject, toggleHelp, toggleTheme } from '../edits/actions';
 
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
-/** The keys that work everywhere. */
-export function Keys() {
+/** Whether a key press is meant for what has the focus: a button is pressed by Space. */
+const pressed = (target: EventTarget | null) =>
+  target instanceof HTMLElement && target.closest('button, a, [role=menuitem], [role=slider], [role=button]') !== null;
+
+/** Takes the first field of the worksheet in focus. */
+export function toWorksheet(): void {
+  const field = document.querySelector<HTMLElement>('.sheet :is(input, select):not(:disabled)');
+  (field ?? document.querySelector<HTMLElement>('.sheet button'))?.focus();
+}
+
+/** The keys that work everywhere, and those of the open task. */
+export function Keys({ task: open }: { task: AnyTask | null }) {
   const navigate = useNavigate();
-  const { search } = useLocation();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const control = event.ctrlKey || event.metaKey;
@@ -27,14 +40,26 @@ export function Keys() {
       if (control && key === 'z') return act(event.shiftKey ? redo : undo);
       if (control && key === 'y') return act(redo);
       if (control || event.altKey) return;
+      const { project } = useDocument.getState();
+      if (project && open && moves(project.bodies)) {
+        if (key === ' ' && !pressed(event.target)) return act(togglePlay);
+        const by = { arrowleft: -1, arrowright: 1 }[key];
+        if (by !== undefined && event.shiftKey && !(event.target as Element).closest?.('.handle'))
+          return act(() => stepFrames(by));
+      }
+      const own = open?.keys?.find((one) => one.key === key);
+      if (own) return act(own.run);
+      if (key === 'c' && open) return act(() => lookThroughNext(event.shiftKey ? -1 : 1));
+      if (key === 'k' && open) return act(keepSnapshot);
+      if (key === 'w' && open) return act(toWorksheet);
       if (key === '/') return act(() => window.dispatchEvent(new Event('astrolabe:search')));
       if (key === '?') return act(toggleHelp);
       if (key === 't') return act(toggleTheme);
-      const task = tasks.find((one) => one.key === key && one.Sheet);
-      if (task) act(() => void navigate(`/${task.route}${search}`));
+      const task = tasks.find((one) => one.key === key);
+      if (task) act(() => void navigate(`/${task.route}`));
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [navigate, search]);
+  }, [navigate, open]);
   return null;
 }

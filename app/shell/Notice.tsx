@@ -1,34 +1,35 @@
-import { keepMine, takeTheirs, useKeeping } from '../state/keep';
-import { dismiss, useNotice } from '../ui/clipboard';
+import './Notice.css';
+import { keepMine, takeTheirs, useKeeping } from '../state/autosave';
+import { dismiss, useNotices, type Notice } from '../ui/notices';
 
-/** What just happened, or what is wrong; a failure to keep the project outranks both. */
-export function Notice() {
-  const { notice } = useNotice();
+/**
+ * What is said to the user: what happened, what is wrong, what takes its time; and what keeping has
+ * to say.
+ */
+export function Notices() {
+  const notices = useNotices((state) => state.notices);
   const { state, message, lack } = useKeeping();
   const text = (state === 'failed' || state === 'conflict') && message ? message : lack;
-  const kept = text ? { text, bad: true, places: [], action: undefined, progress: undefined } : null;
-  // Which of two states is to go on has to be said before anything else.
-  const shown = state === 'conflict' ? kept : (notice ?? kept);
-  if (!shown) return null;
+  // Which of two states is to go on has to be said before anything else; what is wanting waits its
+  // turn.
+  const kept = text !== null && (state === 'conflict' || !notices.length);
+  const shown = state === 'conflict' ? [] : notices;
+  if (!kept && !shown.length) return null;
   return (
-    <div className={`notice${shown.bad ? ' bad' : ''}`} role={shown.bad ? 'alert' : 'status'}>
-      <div>
-        {shown.text}
-        {shown.progress !== undefined && <progress aria-label={shown.text} value={shown.progress} max={1} />}
-        {shown.places.length > 0 && (
-          <ul>
-            {shown.places.slice(0, 5).map(({ path, message }, i) => (
-              <li key={i}>
-                {/* Most sentences begin with the field they are about. */}
-                {path && !message.startsWith(path) && <code>{path} </code>}
-                {message}
-              </li>
-            ))}
-            {shown.places.length > 5 && <li>and {shown.places.length - 5} more places</li>}
-          </ul>
-        )}
-      </div>
-      {state === 'conflict' && (
+    <div className="notices">
+      {kept && <Keeping text={text} conflict={state === 'conflict'} lack={text === lack} />}
+      {shown.map((notice) => (
+        <One key={notice.id} notice={notice} />
+      ))}
+    </div>
+  );
+}
+
+function Keeping({ text, conflict, lack }: { text: string; conflict: boolean; lack: boolean }) {
+  return (
+    <div className="notice bad" role="alert">
+      <div>{text}</div>
+      {conflict && (
         <>
           <button className="plain-button" onClick={takeTheirs}>
             Take the other tab’s
@@ -38,22 +39,48 @@ export function Notice() {
           </button>
         </>
       )}
-      {shown.action && (
+      {lack && (
+        <button className="plain-button" onClick={() => useKeeping.setState({ lack: null })}>
+          Dismiss
+        </button>
+      )}
+    </div>
+  );
+}
+
+function One({ notice: { id, kind, text, places, action, progress } }: { notice: Notice }) {
+  const bad = kind === 'wrong' || kind === 'lasting';
+  return (
+    <div className={`notice${bad ? ' bad' : ''}`} role={bad ? 'alert' : 'status'}>
+      <div>
+        {text}
+        {progress !== undefined && <progress aria-label={text} value={progress} max={1} />}
+        {places.length > 0 && (
+          <ul>
+            {places.slice(0, 5).map(({ path, message }, i) => (
+              <li key={i}>
+                {/* Most sentences begin with the field they are about. */}
+                {path && !message.startsWith(path) && <code>{path} </code>}
+                {message}
+              </li>
+            ))}
+            {places.length > 5 && <li>and {places.length - 5} more places</li>}
+          </ul>
+        )}
+      </div>
+      {action && (
         <button
           className="plain-button"
           onClick={() => {
-            dismiss();
-            shown.action!.run();
+            dismiss(id);
+            action.run();
           }}
         >
-          {shown.action.label}
+          {action.label}
         </button>
       )}
-      {shown.bad && (shown === notice || text === lack) && (
-        <button
-          className="plain-button"
-          onClick={() => (shown === notice ? dismiss() : useKeeping.setState({ lack: null }))}
-        >
+      {bad && (
+        <button className="plain-button" onClick={() => dismiss(id)}>
           Dismiss
         </button>
       )}

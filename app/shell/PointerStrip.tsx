@@ -1,38 +1,40 @@
-import { useSituation } from '../state/derive';
+import './PointerStrip.css';
+import { useMoment } from '../state/tempo';
 import { reading as paced } from '../state/pace';
 import { usePointer } from '../state/pointer';
-import { readPointer } from '../state/reading';
+import { readPointer } from '../state/pointerReadout';
 import { figure } from '../ui/figures';
 import { Arrow } from '../ui/icons';
 import type { Vec3 } from '../../core/math/vec3';
-import { reasonSentence } from '../wording';
+import { countsOf, reasonSentence } from '../state/wording';
 
 /** The pointer in every space at once. Reads nothing that would re-render the sheet. */
 export function PointerStrip() {
-  const situation = useSituation();
+  const moment = useMoment();
   const css = paced.strip((state) => state.css);
   const here = usePointer((state) => state.here);
-  const { expression: e, project, roots, frame, flat, points } = situation;
-  const reading = readPointer(situation, css);
-  const ndc = e.toNdc({ across: reading.picture[0], upward: reading.picture[1], shares: { near: 1, far: 0 } });
+  const { codec: e, project, roots, flat, points } = moment;
+  const reading = readPointer(moment, css);
+  const ndc = e.toNdc({ across: reading.picture[0], upward: reading.picture[1], depth01: { near: 1, far: 0 } });
   const point = (p: Vec3, decimals = 2) =>
     points
       .show(p)
       .map((v) => figure(v, decimals))
       .join(', ');
   const nameOf = (id: string) => project.bodies.find((body) => body.id === roots.get(id))!.name;
-  const screen = e.toScreen(frame.viewport, ...reading.picture);
   return (
     <footer className="strip" aria-label="Pointer">
       <div className="alone">
         <span>
-          <b>Pointer</b> <output data-testid="pointer-css">{screen.map((v) => figure(v, 1)).join(', ')}</output>{' '}
-          <u>css</u>
+          <b>Pointer</b> <output data-testid="pointer-css">{css.map((v) => figure(v, 1)).join(', ')}</output>{' '}
+          <u title="CSS pixels, counted downward from the top left as the browser does">css ↓</u>
         </span>
         <Arrow />
         <span>
           <output data-testid="pointer-framebuffer">{reading.framebuffer.map((v) => figure(v, 1)).join(', ')}</output>{' '}
-          <u>px</u>
+          <u title={`Pixels of the framebuffer, counted from its ${e.conventions.screen.origin.replace('-', ' ')}`}>
+            px {countsOf(e) === 'y down' ? '↓' : '↑'}
+          </u>
         </span>
         <Arrow />
         <span>

@@ -1,12 +1,13 @@
+import './Projects.css';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { emptyFlat, emptySpace } from '../../demo/empty';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
-import { differences } from '../../formats/compare';
+import { versionDifferences } from '../../formats/compare';
 import { readProject } from '../../formats/project';
 import { edit, replaceProject, useDocument } from '../state/document';
-import { newId } from '../state/journal';
+import { newId } from '../state/crashLog';
 import {
   deleteKept,
   duplicateKept,
@@ -17,10 +18,13 @@ import {
   openNew,
   renameKept,
   versionsOf,
-} from '../state/keep';
-import type { Kept, Version } from '../state/shelf';
-import { complain, say } from '../ui/clipboard';
-import { chooseFile } from './actions';
+} from '../state/autosave';
+import type { Kept, Version } from '../state/projectStore';
+import { counted } from '../ui/figures';
+import { complain, say } from '../ui/notices';
+import { chooseFile } from '../edits/actions';
+import { repairProject } from '../../formats/repair';
+import { saveFile } from '../ui/files';
 
 /** What comes from the shelf, asked again whenever something on it changes. */
 function useShelf<T>(ask: () => Promise<T>, first: T, key: string): T {
@@ -108,7 +112,7 @@ function Row({ kept, open, work }: { kept: Kept; open: boolean; work: () => void
     if (back) say(`Deleted ${kept.name}.`, { label: 'Bring it back', run: () => void back() });
   };
   return (
-    <li className={open ? 'on' : undefined}>
+    <li className={open ? 'is-on' : undefined}>
       {name === null ? (
         <button
           className="project-name"
@@ -136,10 +140,11 @@ function Row({ kept, open, work }: { kept: Kept; open: boolean; work: () => void
         />
       )}
       <span className="project-facts">
-        {project.camera?.kind === '2d' ? 'flat' : 'in space'}, {project.bodies?.length ?? 0} bodies
+        {project.camera?.kind === '2d' ? 'flat' : 'in space'}, {counted(project.bodies?.length ?? 0, 'body', 'bodies')}
         {open ? ', open' : ''}
       </span>
       <span className="project-facts">{when(kept.savedAt)}</span>
+      {kept.savedAt === 0 && <SetAside kept={kept} work={work} />}
       <span className="project-acts">
         <button className="plain-button" aria-label={`Rename ${kept.name}`} onClick={() => setName(kept.name)}>
           Rename
@@ -162,6 +167,37 @@ function Row({ kept, open, work }: { kept: Kept; open: boolean; work: () => void
         </button>
       </span>
     </li>
+  );
+}
+
+/** What can be done with a project that could not be read and was set aside. */
+function SetAside({ kept, work }: { kept: Kept; work: () => void }) {
+  const repair = () => {
+    const repaired = repairProject(kept.project);
+    if (!repaired)
+      return complain(`${kept.name} was not opened: more than its numbers is wrong. Save it as a file; nothing of it is lost.`); // prettier-ignore
+    const name = kept.name.replace(/, unread$/, '');
+    const { replaced } = repaired;
+    void openNew({ ...repaired.project, id: newId(), name }).then(() => {
+      work();
+      const places = replaced.slice(0, 3).map(({ path, by }) => `${path} is ${by}`);
+      say(
+        `Opened ${name} with ${counted(replaced.length, 'number', 'numbers')} replaced: ${places.join(', ')}${replaced.length > 3 ? ' and others' : ''}.`,
+      );
+    });
+  };
+  return (
+    <span className="project-acts">
+      <button className="plain-button" onClick={repair}>
+        Open with its wrong numbers replaced
+      </button>
+      <button
+        className="plain-button"
+        onClick={() => saveFile(`${kept.name}.json`, JSON.stringify(kept.project, null, 2))}
+      >
+        Save it as it is
+      </button>
+    </span>
   );
 }
 
@@ -201,7 +237,7 @@ function Versions() {
       {!list.length && <p>None yet. One is kept whenever you save the project as a file or as a request.</p>}
       <ul className="project-list" aria-label="Kept versions">
         {list.map((version) => {
-          const found = differences(version.project, project, 200);
+          const found = versionDifferences(version.project, project, 200);
           return (
             <li key={version.key}>
               <span className="project-name">{version.name}</span>

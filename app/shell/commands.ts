@@ -2,10 +2,26 @@ import { presets, type PresetName } from '../../core/conventions/conventions';
 import type { Project } from '../../formats/project';
 import { redo, undo } from '../state/document';
 import { selectNothing, toggleSelected, useSelection } from '../state/selection';
-import { keepVersion } from '../state/keep';
-import { say } from '../ui/clipboard';
+import { keepVersion } from '../state/autosave';
+import { say } from '../ui/notices';
 import { useSettings } from '../state/settings';
-import type { Task } from '../tasks';
+import { allCameras } from '../../formats/project';
+import {
+  addStartingCamera,
+  addStartingCamera2d,
+  deleteCamera,
+  duplicateCamera,
+  hideSnapshot,
+  keepSnapshot,
+  lookThrough,
+  lookThroughNext,
+  showSnapshot,
+  startingCameras,
+  startingCameras2d,
+} from '../edits/cameras';
+import { moves } from '../state/moment';
+import { stepFrames, togglePlay, setTime } from '../state/clock';
+import type { AnyTask } from '../tasks/task';
 import {
   choosePreset,
   chooseFile,
@@ -17,11 +33,15 @@ import {
   setProjectionKind,
   toggleHelp,
   toggleTheme,
-} from './actions';
-import { addBody, removeBody } from './bodies';
+} from '../edits/actions';
+import { addBody, removeBody } from '../edits/bodies';
 
 export interface Command {
   readonly name: string;
+  /** Other words that it is found by. */
+  readonly words?: string;
+  /** Where it is, for what is found rather than done. */
+  readonly where?: string;
   readonly keys?: string;
   readonly run: () => void;
   /** One of those that there are for every body. */
@@ -29,15 +49,48 @@ export interface Command {
 }
 
 /** Everything that can be done by name, for the open project. */
-export function commandsFor(project: Project, tasks: readonly Task[], go: (route: string) => void): Command[] {
+export function commandsFor(
+  project: Project,
+  tasks: readonly AnyTask[],
+  go: (route: string) => void,
+  find: (task: string | null, selector: string) => void,
+): Command[] {
   const flat = project.camera.kind === '2d';
+  const inWorld = ({ world }: { world?: 'space' | 'flat' }) =>
+    world === undefined || world === (flat ? 'flat' : 'space');
   return [
-    ...tasks
-      .filter(({ Sheet }) => Sheet)
-      .map(({ name, key, route }) => ({ name: `Go to ${name}`, keys: key, run: () => go(route) })),
-    ...tasks
-      .flatMap(({ commands = [] }) => commands)
-      .filter(({ world }) => world === undefined || world === (flat ? 'flat' : 'space')),
+    ...tasks.map(({ name, key, route }) => ({ name: `Go to ${name}`, keys: key, run: () => go(route) })),
+    ...tasks.flatMap(({ commands = [] }) => commands).filter(inWorld),
+    ...allCameras(project)
+      .filter(({ id }) => id !== project.camera.id)
+      .map(({ id, name }) => ({ name: `Look through ${name}`, run: () => lookThrough(id) })),
+    { name: 'Look through the next camera', keys: 'C', run: () => lookThroughNext(1) },
+    { name: 'Look through the camera before', keys: 'Shift C', run: () => lookThroughNext(-1) },
+    { name: 'Duplicate the camera', run: duplicateCamera },
+    { name: 'Delete the camera', run: deleteCamera },
+    ...(flat
+      ? Object.entries(startingCameras2d).map(([kind, name]) => ({
+          name: `Add a camera: ${name}`,
+          run: () => addStartingCamera2d(kind as keyof typeof startingCameras2d),
+        }))
+      : Object.entries(startingCameras).map(([kind, name]) => ({
+          name: `Add a camera: ${name}`,
+          run: () => addStartingCamera(kind as keyof typeof startingCameras),
+        }))),
+    { name: 'Keep as a snapshot', keys: 'K', run: keepSnapshot },
+    { name: 'Hide the snapshot', run: hideSnapshot },
+    ...project.snapshots.flatMap(({ id, name }) => [
+      { name: `Show the snapshot ${name} beside`, run: () => showSnapshot(id, 'beside') },
+      { name: `Show the snapshot ${name} as a second reticle`, run: () => showSnapshot(id, 'reticle') },
+    ]),
+    ...(moves(project.bodies)
+      ? [
+          { name: 'Play or pause', keys: 'Space', run: togglePlay },
+          { name: 'A step on', keys: 'Shift →', run: () => stepFrames(1) },
+          { name: 'A step back', keys: 'Shift ←', run: () => stepFrames(-1) },
+          { name: 'Go back to the beginning of time', run: () => setTime(0) },
+        ]
+      : []),
     { name: 'Undo', keys: 'Ctrl Z', run: undo },
     { name: 'Redo', keys: 'Ctrl Shift Z', run: redo },
     ...(Object.keys(presets) as PresetName[]).map((name) => ({
@@ -68,11 +121,28 @@ export function commandsFor(project: Project, tasks: readonly Task[], go: (route
     { name: 'Open the demo, Saltmarrow harbour', run: () => openDemo('harbour') },
     { name: 'Open the demo, Saltmarrow chart', run: () => openDemo('chart') },
     ...(['box', 'sphere', 'point'] as const).map((kind) => ({
-      name: `Put a ${kind} at the probe`,
+      name: `Add a ${kind} at the probe`,
       run: () => addBody(kind),
     })),
     { name: 'Probe a free point', run: () => probeBody(null) },
     ...project.bodies.map(({ id, name }) => ({ name: `Probe ${name}`, run: () => probeBody(id), ofBody: true })),
+    ...tasks.flatMap(({ finds = [], route, name: task }) =>
+      finds.filter(inWorld).map(({ name, at, words }) => ({
+        ...{ name, where: `in ${task}`, run: () => find(route, at) },
+        ...(words !== undefined && { words }),
+      })),
+    ),
+    ...pageFinds.map(({ name, at, words }) => ({ name, words, where: 'at the top', run: () => find(null, at) })),
+    ...tasks.flatMap(({ help, route, name: task }) =>
+      (help?.[flat ? 'flat' : 'space'] ?? []).map(({ title, text }) => ({
+        ...{ name: title, where: `help with ${task}`, words: text.join(' ').slice(0, 400) },
+        run: () => {
+          go(route);
+          useSettings.setState({ help: true });
+          find(route, `.help [data-passage="${CSS.escape(title)}"]`);
+        },
+      })),
+    ),
     { name: 'Select nothing', run: selectNothing },
     ...project.bodies
       .filter(({ parent }) => parent === null)
@@ -81,16 +151,30 @@ export function commandsFor(project: Project, tasks: readonly Task[], go: (route
         run: () => toggleSelected(id),
         ofBody: true,
       })),
-    ...project.bodies.map(({ id, name }) => ({ name: `Take out ${name}`, run: () => removeBody(id), ofBody: true })),
+    ...project.bodies.map(({ id, name }) => ({ name: `Delete ${name}`, run: () => removeBody(id), ofBody: true })),
   ];
 }
 
+/** What the page's frame has, whatever the task. */
+const pageFinds = [
+  {
+    name: 'Viewport',
+    at: '[data-source="viewport"]',
+    words: 'resolution size aspect device pixel ratio DPR width height',
+  },
+  { name: 'Conventions', at: '[data-source="conventions"]', words: 'axes handedness coordinate system depth range row column major y up z up' }, // prettier-ignore
+];
+
 /** The keys that the pictures and fields answer to, for the sheet that `?` opens. */
 export const keySheet: readonly (readonly [string, string])[] = [
-  ['1, 2', 'the tasks Frame and Convert; other digits, other tasks as they come'],
-  ['/', 'search commands and bodies'],
+  ['Digits', 'the tasks, by the digits on the strip'],
+  ['/', 'search commands, fields, help and bodies'],
+  ['W', 'goes to the worksheet'],
   ['? or F1', 'this help, and away again; Escape in it too'],
   ['T', 'paper or night'],
+  ['C, Shift C', 'looks through the next camera, or the one before'],
+  ['K', 'keeps the present frame as a snapshot'],
+  ['Space, Shift and the side arrows', 'where a project moves: play or pause, a step on or back'],
   ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
   [
     'Ctrl S, Ctrl O',

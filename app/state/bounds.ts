@@ -7,12 +7,12 @@ import {
 } from '../../core/visibility/visibility';
 import type { PlacedBody } from '../../core/bodies/body';
 import { answer, noAnswer, type Answer } from '../../core/reasons';
-import type { Situation } from './situation';
+import type { Moment } from './moment';
 
 /** How far inside the border a marker for something off the picture stands, in CSS pixels. */
 export const markerInset = 18;
 
-type Family = Pick<Situation, 'frame' | 'placed' | 'roots' | 'flat'>;
+type Family = Pick<Moment, 'frame' | 'placed' | 'roots' | 'flat'>;
 
 /** What is asked of each part of a body that has a shape, and how many there are. */
 function ofParts<T>({ placed, roots }: Family, root: string, ask: (part: PlacedBody) => Answer<T>) {
@@ -24,7 +24,9 @@ function ofParts<T>({ placed, roots }: Family, root: string, ask: (part: PlacedB
   return { found, cut: found.length < all.length };
 }
 
-/** The rectangle in the picture of a body with all its parts (positions −1…1), or why it has none. */
+/**
+ * The rectangle in the picture of a body with all its parts (positions −1…1), or why it has none.
+ */
 export function familyBounds(family: Family, root: string): Answer<PictureBounds> {
   const { found, cut } = ofParts(family, root, (part) => pictureBounds(family.frame, part, family.flat));
   if (!found.length) return noAnswer('behindEye');

@@ -11,6 +11,7 @@ import {
   openProject,
   redo,
   replaceProject,
+  restoreSteps,
   undo,
   useDocument,
 } from './document';
@@ -97,5 +98,31 @@ describe('the document', () => {
         },
       ),
     );
+  });
+});
+
+describe('steps of an earlier visit', () => {
+  const kept = (name: string) => structuredClone({ ...first, name });
+
+  it('come before those of this one, and are read when they are come to', () => {
+    restoreSteps([{ name: 'first', before: kept('One') }], [{ name: 'ahead', after: kept('Three') }]);
+    expect(state().future).toHaveLength(1);
+    redo();
+    expect(currentProject().name).toBe('Three');
+    undo();
+    moveEye(7);
+    restoreSteps([{ name: 'before', before: kept('Zero') }], [{ name: 'late', after: kept('Late') }]);
+    expect(state().past.map(({ name }) => name)).toEqual(['before', 'first', 'move the camera']);
+    undo();
+    undo();
+    undo();
+    expect(currentProject().name).toBe('Zero');
+  });
+
+  it('that cannot be read are let go, and nothing changes', () => {
+    restoreSteps([{ name: 'broken', before: { ...kept('Broken'), bodies: 'none' } as never }], []);
+    undo();
+    expect(currentProject()).toBe(first);
+    expect(state().past).toHaveLength(0);
   });
 });

@@ -1,18 +1,27 @@
 import { produce, type Draft } from 'immer';
 import { create } from 'zustand';
-import type { Project, ProjectCamera2d, ProjectCamera3d } from '../../formats/project';
+import { readProject, type Project, type ProjectCamera2d, type ProjectCamera3d } from '../../formats/project';
+import { say } from '../ui/notices';
 
-interface Step {
+export interface Step {
   /** What was done, as a menu says it: “Undo turn the camera”. */
   readonly name: string;
   readonly before: Project;
 }
 
+export interface StepAhead {
+  readonly name: string;
+  readonly after: Project;
+}
+
 interface DocumentState {
   readonly project: Project | null;
   readonly past: readonly Step[];
-  readonly future: readonly { readonly name: string; readonly after: Project }[];
-  /** The gesture that the last step belongs to: further edits of it widen that step instead of adding one. */
+  readonly future: readonly StepAhead[];
+  /**
+   * The gesture that the last step belongs to: further edits of it widen that step instead of
+   * adding one.
+   */
   readonly gesture: string | null;
 }
 
@@ -26,6 +35,15 @@ export function currentProject(): Project {
   return project;
 }
 
+/**
+ * The project that a gesture goes on from: what is worked out from it does not pile up while the
+ * gesture lasts.
+ */
+export function projectBefore(gesture: string | null): Project {
+  const { past, gesture: running } = useDocument.getState();
+  return (gesture !== null && gesture === running && past.at(-1)?.before) || currentProject();
+}
+
 export const openProject = (project: Project): void =>
   useDocument.setState({ project, past: [], future: [], gesture: null });
 
@@ -33,7 +51,8 @@ export const openProject = (project: Project): void =>
 export const replaceProject = (name: string, project: Project): void => apply(name, null, () => project);
 
 /**
- * Changes the document by a recipe on a draft. Edits that name the same gesture (a drag, a number being typed) are one step of undo.
+ * Changes the document by a recipe on a draft. Edits that name the same gesture (a drag, a number
+ * being typed) are one step of undo.
  */
 export const edit = (name: string, recipe: (draft: Draft<Project>) => void, gesture: string | null = null): void =>
   apply(name, gesture, (project) => produce(project, recipe));
@@ -93,12 +112,39 @@ export function cancelGesture(gesture: string): void {
   });
 }
 
+/** States of an earlier visit, perhaps of an earlier page: read like a file when they are come to. */
+const unproven = new WeakSet<Project>();
+
+/**
+ * Puts the steps of an earlier visit before those of this one; those that had been taken back come
+ * too while nothing has been done since.
+ */
+export function restoreSteps(past: readonly Step[], future: readonly StepAhead[]): void {
+  for (const { before } of past) unproven.add(before);
+  for (const { after } of future) unproven.add(after);
+  useDocument.setState((state) => ({
+    past: [...past, ...state.past],
+    future: state.past.length || state.future.length ? state.future : future,
+  }));
+}
+
+/** A state to go to; null, and said, where this page cannot read it. */
+function stateToGoTo(project: Project): Project | null {
+  if (!unproven.has(project)) return project;
+  const read = readProject(project);
+  if (read.ok) return read.project;
+  say('The steps of the earlier visit were kept by another version of this page, and cannot be gone through here.');
+  return null;
+}
+
 export function undo(): void {
   useDocument.setState((state) => {
     const last = state.past.at(-1);
     if (!last || !state.project) return state;
+    const project = stateToGoTo(last.before);
+    if (!project) return { past: [] };
     return {
-      project: last.before,
+      project,
       past: state.past.slice(0, -1),
       future: [...state.future, { name: last.name, after: state.project }],
       gesture: null,
@@ -110,8 +156,10 @@ export function redo(): void {
   useDocument.setState((state) => {
     const next = state.future.at(-1);
     if (!next || !state.project) return state;
+    const project = stateToGoTo(next.after);
+    if (!project) return { future: [] };
     return {
-      project: next.after,
+      project,
       past: [...state.past, { name: next.name, before: state.project }],
       future: state.future.slice(0, -1),
       gesture: null,

@@ -1,12 +1,39 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Conventions } from '../../core/conventions/conventions';
+import type { Reading } from '../../formats/csv';
 import type { Imported, ImportContext } from '../../formats/importing';
-import { underWay } from '../ui/clipboard';
-import type { ImportsWorker, PointsProject } from '../workers/imports';
+import { underWay } from '../ui/notices';
+import type { Problem } from '../../core/reasons';
+import type { Project } from '../../formats/project';
+
+/** A list of points as a project of its own, or what is wrong with it. */
+export type PointsProject =
+  | {
+      readonly ok: true;
+      readonly project: Project;
+      readonly points: Float64Array;
+      readonly names: readonly string[] | null;
+      /** What its columns were taken for, in words. */
+      readonly said: string;
+    }
+  | { readonly ok: false; readonly problems: readonly Problem[] };
+
+/** What the worker of imports does. */
+export interface ImportsWorker {
+  read(text: string, name: string, context: ImportContext, onProgress: (share: number) => void): Imported;
+  pointsProject(
+    text: string,
+    given: { id: string; name: string; conventions: Conventions },
+    reading?: Reading,
+  ): PointsProject;
+}
 
 /* Reading what is brought in, in a worker that can be ended. */
 
-/** Asks a worker of its own, with a notice of how far it is past the first moment; null when the user has stopped it. */
+/**
+ * Asks a worker of its own, with a notice of how far it is past the first moment; null when the
+ * user has stopped it.
+ */
 async function asked<T>(
   name: string,
   ask: (remote: Remote<ImportsWorker>, onProgress: (share: number) => void) => Promise<T>,
@@ -32,4 +59,6 @@ export const readImported = (text: string, name: string, context: ImportContext)
 export const readPointsProject = (
   text: string,
   given: { id: string; name: string; conventions: Conventions },
-): Promise<PointsProject | null> => asked(given.name, (to) => to.pointsProject(text, given) as Promise<PointsProject>);
+  reading?: Reading,
+): Promise<PointsProject | null> =>
+  asked(given.name, (to) => to.pointsProject(text, given, reading) as Promise<PointsProject>);

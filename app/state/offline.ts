@@ -1,6 +1,9 @@
-import { say } from '../ui/clipboard';
+import { say } from '../ui/notices';
 
-/** Has the browser keep the application, so that it opens without a network; says so when a newer one has come in the meantime. */
+/**
+ * Has the browser keep the application, so that it opens without a network; says so when a newer
+ * one has come in the meantime.
+ */
 export async function keepApplication(home: string): Promise<void> {
   if (!('serviceWorker' in navigator)) return;
   try {
@@ -19,6 +22,7 @@ export async function keepApplication(home: string): Promise<void> {
     offer();
     registration.addEventListener('updatefound', () => registration.installing?.addEventListener('statechange', offer));
   } catch {
-    // Where it is not allowed (a page without a safe connection) the application works as well, from its server alone.
+    // Where it is not allowed (a page without a safe connection) the application works as well,
+    // from its server alone.
   }
 }

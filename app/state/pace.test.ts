@@ -1,12 +1,14 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { saltmarrow } from '../../demo/saltmarrow';
-import type { Held } from '../ui/hand';
+import type { ActiveDrag } from '../ui/activeDrag';
 
-let held: Held | null = null;
-vi.mock('../ui/hand', () => ({ handHolds: () => held }));
+let held: ActiveDrag | null = null;
+vi.mock('../ui/activeDrag', () => ({ activeDrag: () => held, onDragEnd: () => () => undefined }));
 
 const { edit, openProject, useDocument } = await import('./document');
-const { reading, useStill } = await import('./pace');
+const { useClock } = await import('./clock');
+const { followDocument, reading, useMoving, useNow, useStill } = await import('./pace');
+followDocument();
 
 const parts = Object.values(reading);
 const rename = (name: string) =>
@@ -57,6 +59,28 @@ describe('what is read while the hand moves something', () => {
       expect(Math.max(...gaps)).toBeLessThanOrEqual(Math.max(200, 2 * parts.length * frame) + 2 * frame);
     }
     expect(useStill.getState().project).toBe(still);
+  });
+
+  it('keeps the same pace while the clock plays, and is in step when it stops', () => {
+    rename('at rest');
+    useClock.setState({ playing: true });
+    const still = useStill.getState();
+    const seen = new Set<number>();
+    for (let i = 1; i <= 600; i++) {
+      const before = parts.map((one) => one.getState().time);
+      useClock.setState({ time: i / 60 });
+      expect(parts.filter((one, k) => one.getState().time !== before[k]).length).toBeLessThanOrEqual(1);
+      expect(useNow.getState().time).toBe(i / 60);
+      seen.add(reading.sheet.getState().time);
+      vi.advanceTimersByTime(16);
+    }
+    expect(seen.size).toBeGreaterThan(5);
+    expect(seen.size).toBeLessThan(60);
+    expect(useStill.getState()).toBe(still);
+    expect(useMoving.getState().playing).toBe(true);
+    useClock.setState({ playing: false });
+    expect([...parts, useStill].map((one) => one.getState().time)).toEqual([10, 10, 10, 10]);
+    useClock.setState({ time: 0 });
   });
 
   it('catches up when the hand holds still', () => {

@@ -1,11 +1,14 @@
 import { readPair, writePair } from '../../core/compute/read';
 import { letterOf } from '../../core/conventions/axes';
 import type { Conventions } from '../../core/conventions/conventions';
-import { expressionOf, type Expression } from '../../core/conventions/express';
+import { codecOf, type ConventionCodec } from '../../core/conventions/codec';
 import type { Vec3 } from '../../core/math/vec3';
 import type { PointList } from '../../formats/csv';
 
-/** How points of the world are written: three numbers, or a pair on the letters of right and up where the world is flat. */
+/**
+ * How points of the world are written: three numbers, or a pair on the letters of right and up
+ * where the world is flat.
+ */
 export interface PointForm {
   readonly letters: readonly string[];
   show(point: Vec3): readonly number[];
@@ -13,7 +16,7 @@ export interface PointForm {
   read(numbers: readonly number[]): Vec3;
 }
 
-export const pointFormOf = (e: Expression, flat: boolean): PointForm =>
+export const pointFormOf = (e: ConventionCodec, flat: boolean): PointForm =>
   flat
     ? {
         letters: [letterOf(e.conventions.world.right), letterOf(e.conventions.world.up)],
@@ -26,9 +29,9 @@ export const pointFormOf = (e: Expression, flat: boolean): PointForm =>
         read: ([x, y, z]) => e.fromWorld([x!, y!, z!]),
       };
 
-/** A list's points in the inside's world, x, y, z after one another. */
+/** A list's points in canonical world space, x, y, z after one another. */
 export function insidePoints({ coordinates, size }: PointList, conventions: Conventions): Float64Array<ArrayBuffer> {
-  const form = pointFormOf(expressionOf(conventions), size === 2);
+  const form = pointFormOf(codecOf(conventions), size === 2);
   const points = new Float64Array((coordinates.length / size) * 3);
   for (let i = 0; i < coordinates.length / size; i++)
     points.set(form.read([...coordinates.subarray(i * size, (i + 1) * size)]), i * 3);

@@ -1,11 +1,10 @@
+import { z } from 'zod';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import type { Conventions } from '../../core/conventions/conventions';
+import { conventionsSchema } from '../../core/compute/schema';
 
 export type Theme = 'paper' | 'night';
-
-/** What can stand beside the plan. */
-export type Corner = 'section' | 'screens' | 'points';
 
 /** A set of conventions that the user has given a name. */
 export interface OwnConventions {
@@ -13,15 +12,15 @@ export interface OwnConventions {
   readonly conventions: Conventions;
 }
 
-interface Settings {
+export interface Settings {
   /** Null follows the system. */
   readonly theme: Theme | null;
   readonly chainWidth: number;
   readonly sheetWidth: number;
-  /** What is shown enlarged in the centre, if anything. */
-  readonly enlarged: 'main' | 'plan' | 'section' | null;
-  /** What the user wants beside the plan, by the task's route. */
-  readonly corners: Readonly<Record<string, Corner>>;
+  /** What is shown alone in the centre, if anything: `main` or a pane. */
+  readonly enlarged: string | null;
+  /** The row of panes that the user wants, by the task's route. */
+  readonly panes: Readonly<Record<string, readonly string[]>>;
   readonly ownConventions: readonly OwnConventions[];
   /** Which parts of the worksheets are open, by their ids, where the user has said so. */
   readonly folds: Readonly<Record<string, boolean>>;
@@ -30,31 +29,68 @@ interface Settings {
   readonly triesAway: boolean;
   /** Whether the help lies beside the task. */
   readonly help: boolean;
+  /** How far up and down the hand turns a camera, in degrees from level. */
+  readonly pitchLimit: number;
+}
+
+const usual: Settings = {
+  theme: null,
+  chainWidth: 244,
+  sheetWidth: 316,
+  enlarged: null,
+  panes: {},
+  ownConventions: [],
+  folds: {},
+  tried: [],
+  triesAway: false,
+  help: false,
+  pitchLimit: 89.9,
+};
+
+/** The version that settings are kept in. 1 → 2: a pane beside the plan became a row of panes. */
+export const settingsVersion = 2;
+
+const own = z.object({ name: z.string(), conventions: conventionsSchema });
+/**
+ * Each part for itself: one that has a wrong shape falls back to what is usual, and takes no other
+ * along.
+ */
+const schema = z.object({
+  theme: z.enum(['paper', 'night']).nullable().catch(usual.theme),
+  chainWidth: z.number().min(220).max(360).catch(usual.chainWidth),
+  sheetWidth: z.number().min(300).max(520).catch(usual.sheetWidth),
+  enlarged: z.string().nullable().catch(usual.enlarged),
+  panes: z.record(z.string(), z.array(z.string()).max(3)).catch({}),
+  ownConventions: z.array(own).catch([]),
+  folds: z.record(z.string(), z.boolean()).catch({}),
+  tried: z.array(z.string()).catch([]),
+  triesAway: z.boolean().catch(false),
+  help: z.boolean().catch(false),
+  pitchLimit: z.number().positive().max(90).catch(usual.pitchLimit),
+});
+
+/** Settings as they were kept by a version, in the present one's shape. */
+export function readSettings(kept: unknown, version: number): Settings {
+  const given = typeof kept === 'object' && kept !== null ? (kept as Record<string, unknown>) : {};
+  const corners = version < 2 && typeof given.corners === 'object' && given.corners !== null ? given.corners : {};
+  const panes = Object.fromEntries(Object.entries(corners).map(([route, corner]) => [route, ['plan', corner]]));
+  const enlarged = version < 2 && given.enlarged === undefined ? null : given.enlarged;
+  return schema.parse({ ...usual, ...given, enlarged, ...(version < 2 && { panes }) }) as Settings;
 }
 
 /** How this person likes the place: kept beside the projects, no part of any. */
 export const useSettings = create<Settings>()(
-  persist(
-    (): Settings => ({
-      theme: null,
-      chainWidth: 244,
-      sheetWidth: 316,
-      enlarged: null,
-      corners: {},
-      ownConventions: [],
-      folds: {},
-      tried: [],
-      triesAway: false,
-      help: false,
-    }),
-    {
-      name: 'astrolabe-settings',
-    },
-  ),
+  persist((): Settings => usual, {
+    name: 'astrolabe-settings',
+    version: settingsVersion,
+    migrate: readSettings,
+    // What was kept by this version is looked at too: a store can hold anything.
+    merge: (kept) => readSettings(kept, settingsVersion),
+  }),
 );
 
-const dark = window.matchMedia('(prefers-color-scheme: dark)');
-export const themeInForce = (theme: Theme | null): Theme => theme ?? (dark.matches ? 'night' : 'paper');
+const dark = (): MediaQueryList => window.matchMedia('(prefers-color-scheme: dark)');
+export const themeInForce = (theme: Theme | null): Theme => theme ?? (dark().matches ? 'night' : 'paper');
 
 /** Keeps the page's theme attribute in step with the choice and the system. */
 export function followTheme(): void {
@@ -62,6 +98,6 @@ export function followTheme(): void {
     document.documentElement.dataset.theme = themeInForce(useSettings.getState().theme);
   };
   useSettings.subscribe(apply);
-  dark.addEventListener('change', apply);
+  dark().addEventListener('change', apply);
   apply();
 }

@@ -2,7 +2,7 @@ import { onScreenAxis, tileEdges, type TileEdge } from '../../core/convert/scrol
 import type { Vec2 } from '../../core/math/vec3';
 import { translationOf, flatCamera } from '../../formats/camera';
 import type { Tiles } from '../../formats/project';
-import type { Situation } from './situation';
+import type { Moment } from './moment';
 
 /** How many rows a map has. */
 export const rowsOf = ({ values, columns }: Tiles): number => values.length / columns;
@@ -14,10 +14,16 @@ export function tileAt(tiles: Tiles, [right, up]: Vec2): number | null | undefin
   return column >= 0 && column < columns && row >= 0 ? values[row * columns + column] : undefined;
 }
 
-/** The edges of a flat world's tiles (of a grid of units where it has none) along its right (0) or up (1), and where the world's origin lands on that axis of the screen. */
+/**
+ * The edges of a flat world's tiles (of a grid of units where it has none) along its right (0) or
+ * up (1), and where the world's origin lands on that axis of the screen.
+ */
 export interface EdgesAlong {
   readonly edges: readonly TileEdge[];
-  /** The axis of the screen that they run along, and whether pixels grow with the inside's right or up. */
+  /**
+   * The axis of the screen that they run along, and whether pixels grow with the canonical right or
+   * up.
+   */
   readonly screen: 0 | 1;
   readonly sense: 1 | -1;
   /** Where the origin lands free, and snapped: downward where nothing is snapped. */
@@ -26,9 +32,12 @@ export interface EdgesAlong {
   readonly rounding: 'floor' | 'round';
 }
 
-/** The first `count` of them on the screen; null where the camera cannot be, or is turned by other than quarters. */
+/**
+ * The first `count` of them on the screen; null where the camera cannot be, or is turned by other
+ * than quarters.
+ */
 export function edgesAlong(
-  { project, expression: e, frame }: Pick<Situation, 'project' | 'expression' | 'frame'>,
+  { project, codec: e, frame }: Pick<Moment, 'project' | 'codec' | 'frame'>,
   axis: 0 | 1,
   count: number,
 ): EdgesAlong | null {

@@ -1,3 +1,4 @@
+import './Choice.css';
 /** A few alternatives side by side, one of them in force. */
 export function Choice<T extends string>({
   name,

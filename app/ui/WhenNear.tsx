@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 
-/** What is costly to make, made when it is scrolled near to; until then its place is kept, under its name. */
-export function WhenNear({ name, height, children }: { name: string; height: number; children: ReactNode }) {
-  const place = useRef<HTMLElement>(null);
+/** What is costly to make, made when it is scrolled near to; until then its place is kept. */
+export function WhenNear({ height, children }: { height: number; children: ReactNode }) {
+  const place = useRef<HTMLDivElement>(null);
   const [near, setNear] = useState(false);
   useEffect(() => {
     const observer = new IntersectionObserver((entries) => entries.some((one) => one.isIntersecting) && setNear(true), {
@@ -13,5 +13,5 @@ export function WhenNear({ name, height, children }: { name: string; height: num
     if (place.current) observer.observe(place.current);
     return () => observer.disconnect();
   }, []);
-  return near ? children : <section ref={place} aria-label={name} style={{ height }} />;
+  return near ? children : <div ref={place} style={{ height }} />;
 }

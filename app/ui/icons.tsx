@@ -1,7 +1,8 @@
+import './icons.css';
 import type { ReactNode } from 'react';
 
 const icon = (w: number, h: number, body: ReactNode, className = '') => (
-  <svg className={`ic ${className}`} width={w} height={h} viewBox={`0 0 ${w} ${h}`} aria-hidden="true">
+  <svg className={`icon ${className}`} width={w} height={h} viewBox={`0 0 ${w} ${h}`} aria-hidden="true">
     {body}
   </svg>
 );
@@ -30,15 +31,19 @@ export const Sun = () =>
       <path d="M8 1.2v2M8 12.8v2M1.2 8h2M12.8 8h2M3.2 3.2l1.4 1.4M11.4 11.4l1.4 1.4M3.2 12.8l1.4-1.4M11.4 4.6l1.4-1.4" />
     </>,
   );
-export const Question = () =>
-  icon(16, 16, <path d="M5.5 5.8a2.5 2.5 0 1 1 3.6 2.3c-.8.4-1.1.9-1.1 1.700M8 12.600v.1" />);
+export const Question = () => icon(16, 16, <path d="M5.5 5.8a2.5 2.5 0 1 1 3.6 2.3c-.8.4-1.1.9-1.1 1.7M8 12.6v.1" />);
+export const Play = () => icon(14, 14, <path className="icon-solid" d="M4 2.5 11.5 7 4 11.5Z" />);
+export const Pause = () => icon(14, 14, <path d="M5 3v8M9 3v8" />);
+export const StepOn = () => icon(14, 14, <path d="M4 3.5 8.5 7 4 10.5M10.5 3.5v7" />);
+export const StepBack = () => icon(14, 14, <path d="M10 3.5 5.5 7 10 10.5M3.5 3.5v7" />);
+export const Loop = () => icon(16, 14, <path d="M4 10.5H11a3.5 3.5 0 0 0 0-7H4.5M6.5 1.5l-2.5 2 2.5 2" />);
 export const MatrixIcon = () =>
   icon(
     16,
     14,
     <>
       <path d="M4 1.5H1.5v11H4M12 1.5h2.5v11H12" />
-      <path className="fd" d="M5 4h1.6v1.6H5zM9.4 4H11v1.6H9.4zM5 8.4h1.6V10H5zM9.4 8.4H11V10H9.4z" />
+      <path className="icon-solid" d="M5 4h1.6v1.6H5zM9.4 4H11v1.6H9.4zM5 8.4h1.6V10H5zM9.4 8.4H11V10H9.4z" />
     </>,
   );
 export const DivideIcon = () =>
@@ -47,10 +52,10 @@ export const DivideIcon = () =>
     14,
     <>
       <path d="M3 7h10" />
-      <path className="fd" d="M7 2.6h2v2H7zM7 9.4h2v2H7z" />
+      <path className="icon-solid" d="M7 2.6h2v2H7zM7 9.4h2v2H7z" />
     </>,
   );
-export const Pin = () => icon(10, 12, <path className="fd" d="M5 0 9 5 5 12 1 5Z" />);
+export const Pin = () => icon(10, 12, <path className="icon-solid" d="M5 0 9 5 5 12 1 5Z" />);
 
 /** The astrolabe of the word mark: a graduated limb and an alidade. */
 export function Mark({ size }: { size: number }) {
@@ -63,17 +68,17 @@ export function Mark({ size }: { size: number }) {
   }).join('');
   return (
     <svg className="mark" width={size} height={size} viewBox={`0 0 ${size} ${size}`} aria-hidden="true">
-      <circle className="mk" cx={c} cy={c} r={r} />
-      <circle className="mk2" cx={c} cy={c} r={r - 5} />
-      <path className="mt" d={ticks} />
+      <circle className="limb" cx={c} cy={c} r={r} />
+      <circle className="limb-inner" cx={c} cy={c} r={r - 5} />
+      <path className="limb-ticks" d={ticks} />
       <g transform={`rotate(-34 ${c} ${c})`}>
         <path
-          className="mr"
+          className="alidade"
           d={`M1.5 ${c - 0.2}L${c - 3} ${c - 1.6}H${c + 3}L${size - 1.5} ${c - 0.2}V${c + 0.2}L${c + 3} ${c + 1.6}H${c - 3}L1.5 ${c + 0.2}Z`}
         />
-        <path className="mv" d={`M${c - 7.5} ${c - 3.4}v6.8M${c + 7.5} ${c - 3.4}v6.8`} />
+        <path className="alidade-vanes" d={`M${c - 7.5} ${c - 3.4}v6.8M${c + 7.5} ${c - 3.4}v6.8`} />
       </g>
-      <circle className="mp" cx={c} cy={c} r="1.3" />
+      <circle className="alidade-pin" cx={c} cy={c} r="1.3" />
     </svg>
   );
 }

@@ -1,57 +1,34 @@
 import type { Project } from '../../formats/project';
-import { compose, type Sight } from '../pictures/compose';
-import { paintLayer, type Ink, type InkName } from '../pictures/pen';
+import { compose, type PicturesInput } from '../pictures/compose';
+import { paintLayer, type Ink, type InkName } from '../pictures/canvasMarks';
+import { bodiesAfter, type FromPictures, type ToPictures } from '../pictures/protocol';
 import { Renderer } from '../pictures/renderer';
+import { installMarks, moversOf } from '../pictures/taskMarks';
+import { installMovers } from '../state/moment';
+import { installSlices } from '../state/slices';
+import { marksTable, sliceTable } from '../tasks/painter';
 
 /*
- * Draws the pictures off the page: its thread has the hand to follow and the numbers to set. It is told what is another than before, draws once a frame at most, and says
- * when all that it was told is on the canvases.
+ * Draws the pictures off the page: its thread has the hand to follow and the numbers to set. It is
+ * told what is another than before, draws once a frame at most, and says when all that it was told
+ * is on the canvases.
  */
 
-/** A face of the page's letters, as its style sheet declares it, its files by whole addresses. */
-export interface Face {
-  readonly family: string;
-  readonly source: string;
-  readonly descriptors: FontFaceDescriptors;
-}
-
-/** What is another than before; `project` by its parts, since most stay. */
-interface Change {
-  readonly kind: 'change';
-  /** Counts the changes. */
-  readonly count: number;
-  readonly project: Partial<Project>;
-  readonly sight: Partial<Sight>;
-}
-
-export type ToPictures =
-  | {
-      readonly kind: 'begin';
-      readonly pictures: OffscreenCanvas;
-      readonly marks: OffscreenCanvas;
-      readonly faces: readonly Face[];
-    }
-  | Change
-  | { readonly kind: 'inks'; readonly theme: string; readonly inks: readonly (readonly [InkName, Ink])[] };
-
-export type FromPictures =
-  /** Inks that are to be told. */
-  | { readonly kind: 'ask'; readonly theme: string; readonly names: readonly InkName[] }
-  /** All changes up to one are on the canvases; whether the marks too. */
-  | { readonly kind: 'drawn'; readonly count: number; readonly painted: boolean }
-  | { readonly kind: 'failed'; readonly message: string };
+installSlices(sliceTable);
+installMarks(marksTable);
+installMovers(moversOf(marksTable));
 
 const say = (message: FromPictures): void => self.postMessage(message);
 
 let project: Partial<Project> = {};
-let sight: Partial<Sight> = {};
+let input: Partial<PicturesInput> = {};
 let count = 0;
 let renderer: Renderer | null = null;
 let paper: { readonly canvas: OffscreenCanvas; readonly context: OffscreenCanvasRenderingContext2D } | null = null;
 
 /** By theme, drawing, tag and classes; null while it is asked for. */
 const inks = new Map<string, Ink | null>();
-const keyOf = (theme: string, { inked, tag, className }: InkName) => `${theme}|${inked}|${tag}|${className}`;
+const keyOf = (theme: string, { inked, tag, role }: InkName) => `${theme}|${inked}|${tag}|${role}`;
 
 let frame = 0;
 function schedule(): void {
@@ -66,11 +43,10 @@ let resting: ReturnType<typeof setTimeout> | undefined;
 let saidPainted = false;
 
 function draw(): void {
-  if (!sight.slots || !paper) return;
-  const { size, pixel, palette, theme, painting } = sight as Sight;
-  const { scene, pictures, layers } = compose(project as Project, sight as Sight);
-  renderer?.setScene(scene);
-  const whole = renderer?.draw(pictures, palette, size, pixel) ?? true;
+  if (!input.slots || !paper) return;
+  const { size, pixel, palette, theme, painting } = input as PicturesInput;
+  const { scene, ground, pictures, layers } = compose(project as Project, input as PicturesInput);
+  const whole = renderer?.draw(scene, ground, pictures, palette, size, pixel) ?? true;
   if (!whole) schedule();
 
   const { canvas, context } = paper;
@@ -88,11 +64,14 @@ function draw(): void {
         wanted.push(name);
       }
       const ink = inks.get(key)!;
-      missing ||= ink === null;
-      return ink;
+      // Letters wait for their face: set in one that is still on its way, the browser goes on
+      // painting what it took in its place.
+      const here = ink !== null && (name.tag !== 'text' || ready.has(ink.font));
+      missing ||= !here;
+      return here ? ink : null;
     });
   if (wanted.length) say({ kind: 'ask', theme, names: wanted });
-  const complete = whole && !missing && self.fonts.status === 'loaded';
+  const complete = whole && !missing;
   // At once where the page waits for it to put its own marks away; otherwise when nothing follows.
   clearTimeout(resting);
   const at = count;
@@ -108,27 +87,39 @@ self.addEventListener('message', ({ data }: MessageEvent<ToPictures>) => {
     for (const [name, ink] of data.inks) {
       inks.set(keyOf(data.theme, name), ink);
       // Letters that are to be painted are fetched before they are needed.
-      if (name.tag === 'text') void self.fonts.load(ink.font);
+      if (name.tag === 'text') void fetchFace(ink.font);
     }
   } else {
     // The same object says that nothing of it is another.
-    if (Object.keys(data.project).length) project = { ...project, ...data.project };
-    sight = { ...sight, ...data.sight };
+    const bodies = data.bodies && { bodies: bodiesAfter(project.bodies ?? [], data.bodies) };
+    if (bodies || Object.keys(data.project).length) project = { ...project, ...data.project, ...bodies };
+    input = { ...input, ...data.input };
     count = data.count;
-    // What was asked in a theme that the page has left is not answered: it is asked again when that one is back.
-    if (data.sight.theme) for (const [key, ink] of inks) if (!ink) inks.delete(key);
+    // What was asked in a theme that the page has left is not answered: it is asked again when that
+    // one is back.
+    if (data.input.theme) for (const [key, ink] of inks) if (!ink) inks.delete(key);
   }
   schedule();
 });
 
+/** The faces that are here, or cannot be had. */
+const ready = new Set<string>();
+async function fetchFace(font: string): Promise<void> {
+  try {
+    await self.fonts.load(font);
+  } finally {
+    ready.add(font);
+    schedule();
+  }
+}
+
 function begin({ pictures, marks, faces }: ToPictures & { kind: 'begin' }): void {
   paper = { canvas: marks, context: marks.getContext('2d', { willReadFrequently: true })! };
   try {
-    renderer = new Renderer(pictures, schedule);
+    renderer = new Renderer(pictures, schedule, (message) => say({ kind: 'failed', message }));
   } catch (error) {
     // Names and hairlines are painted all the same.
     say({ kind: 'failed', message: (error as Error).message });
   }
   for (const { family, source, descriptors } of faces) self.fonts.add(new FontFace(family, source, descriptors));
-  self.fonts.addEventListener('loadingdone', schedule);
 }

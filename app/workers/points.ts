@@ -1,30 +1,33 @@
 import { expose, transfer } from 'comlink';
 import type { CameraFrame } from '../../core/camera/frame';
 import type { Conventions } from '../../core/conventions/conventions';
-import { expressionOf } from '../../core/conventions/express';
+import { codecOf } from '../../core/conventions/codec';
 import { projectSpaces, spacesStride } from '../../core/kernels/spaces';
-import { readPoints } from '../../formats/csv';
-import { insidePoints } from '../state/points';
-
-/** Points in the inside's world, x, y, z after one another, and their names. */
-export interface TableOfPoints {
-  readonly points: Float64Array;
-  readonly names: readonly string[] | null;
-}
+import { readPoints, type Reading } from '../../formats/csv';
+import { insidePoints, pointFormOf } from '../state/points';
+import type { PointsWorker, ReadTable } from '../state/table';
 
 let held = new Float64Array(0);
+/** The text that was read last, and in which conventions its numbers stand. */
+let given: { text: string; conventions: Conventions; flat: boolean } | null = null;
 
-const worker = {
-  /** Reads text by conventions. The points stay here, a copy goes back. */
-  read(text: string, conventions: Conventions, flat: boolean) {
-    const found = readPoints(text, flat ? 2 : 3);
-    if (!found.ok) return found;
-    const { names } = found.value;
-    const points = insidePoints(found.value, conventions);
-    held = points;
-    const copy = points.slice();
-    return transfer({ ok: true as const, value: { points: copy, names } }, [copy.buffer]);
+function read(reading?: Reading): ReadTable {
+  const { text, conventions, flat } = given!;
+  const found = readPoints(text, pointFormOf(codecOf(conventions), flat).letters, reading);
+  if (!found.ok) return found;
+  const { columns, value } = found;
+  held = insidePoints(value, conventions);
+  const copy = held.slice();
+  const table = { points: copy, names: value.names };
+  return transfer({ ok: true as const, value: table, columns, reading: found.reading }, [copy.buffer]);
+}
+
+const worker: PointsWorker = {
+  read(text: string, conventions: Conventions, flat: boolean, reading?: Reading) {
+    given = { text, conventions, flat };
+    return read(reading);
   },
+  readAs: (reading: Reading) => read(reading),
 
   /** Takes points that were kept. */
   hold(points: Float64Array): void {
@@ -37,10 +40,9 @@ const worker = {
     const count = held.length / 3;
     const spaces = new Float64Array(count * spacesStride);
     const outside = new Uint8Array(count);
-    projectSpaces(frame, expressionOf(conventions), held, spaces, outside);
+    projectSpaces(frame, codecOf(conventions), held, spaces, outside);
     return transfer({ spaces, outside, milliseconds: performance.now() - start }, [spaces.buffer, outside.buffer]);
   },
 };
 
-export type PointsWorker = typeof worker;
 expose(worker);

@@ -1,10 +1,11 @@
 import 'katex/dist/katex.min.css';
 import katex from 'katex';
-import { useLayoutEffect, useRef, type KeyboardEvent, type MouseEvent } from 'react';
+import { use, useLayoutEffect, useRef, type KeyboardEvent, type MouseEvent } from 'react';
 import { useNavigate } from 'react-router';
-import { useSituation } from '../state/derive';
-import { shortDigits, workingOf, type WorkingName } from './lines';
-import type { Subject } from './maker';
+import { useMoment } from '../state/tempo';
+import { linesOf, shortDigits } from './lines';
+import { workingBuilder } from './registry';
+import type { Subject, WorkingBuilder } from './builder';
 import { goToSource, sourceName } from './sources';
 import { typesetter, type Line } from './tex';
 
@@ -28,7 +29,15 @@ function Formula({ line, rows }: { line: Line; rows: boolean }) {
   return <div className="formula" ref={element} />;
 }
 
-const ofMatrices: ReadonlySet<WorkingName> = new Set(['screen', 'edge', 'normal', 'between']);
+const ofMatrices: ReadonlySet<string> = new Set(['screen', 'edge', 'normal', 'between']);
+
+/** Fetched once each. */
+const builders = new Map<string, Promise<WorkingBuilder>>();
+function builderOf(of: string): Promise<WorkingBuilder> {
+  const known = builders.get(of) ?? workingBuilder(of);
+  builders.set(of, known);
+  return known;
+}
 
 /** A working, line by line, following the document while it is open. */
 export default function Lines({
@@ -36,14 +45,15 @@ export default function Lines({
   subject,
   close,
 }: {
-  of: WorkingName;
+  of: string;
   subject?: Subject | undefined;
   close: () => void;
 }) {
-  const situation = useSituation();
+  const moment = useMoment();
   const navigate = useNavigate();
-  const lines = workingOf(of, situation, shortDigits, subject);
-  const { matrix } = situation.expression.conventions;
+  const build = use(builderOf(of));
+  const lines = linesOf(build, moment, shortDigits, subject);
+  const { matrix } = moment.codec.conventions;
   const follow = (target: EventTarget, list: HTMLElement) => {
     const from = (target as HTMLElement).closest<HTMLElement>('[data-from]')?.dataset.from;
     if (!from) return;

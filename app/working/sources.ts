@@ -1,53 +1,74 @@
 import type { NavigateFunction } from 'react-router';
-
-/** Where numbers of a working are set: the task on whose sheet, and the names of the field, the first that is there. `null` is the page's header. */
-const places: Readonly<Record<string, { task: string | null; fields: readonly string[]; says: string }>> = {
-  eye: { task: 'frame', fields: ['Eye x'], says: 'the eye' },
-  gaze: { task: 'frame', fields: ['yaw'], says: 'the gaze' },
-  lens: { task: 'frame', fields: ['Vertical field', 'Height', 'Zoom'], says: 'the lens' },
-  near: { task: 'frame', fields: ['Near'], says: 'the near limit' },
-  far: { task: 'frame', fields: ['Far'], says: 'the far limit' },
-  zoom: { task: 'frame', fields: ['Zoom'], says: 'the zoom' },
-  turned: { task: 'frame', fields: ['Turned'], says: 'the turn of the world' },
-  focus: { task: 'frame', fields: ['Focus x', 'Focus y', 'Focus z'], says: 'focus and anchor' },
-  body: { task: 'convert', fields: ['Node'], says: 'the node' },
-  space: { task: 'convert', fields: ['In the space of'], says: 'the other node' },
-  canvas: { task: 'convert', fields: ['Canvas x'], says: 'where the canvas lies' },
-  canvasScale: { task: 'convert', fields: ['Canvas scale'], says: 'the scale it is shown at' },
-  devicePixels: { task: 'convert', fields: ['Device pixels per css px'], says: 'the device pixel ratio' },
-  framebuffer: { task: 'convert', fields: ['Framebuffer scale'], says: 'the framebuffer’s scale' },
-  bars: { task: 'convert', fields: ['Bar left'], says: 'the bars' },
-  tiles: { task: 'convert', fields: ['Scroll right'], says: 'the map' },
-  pixel: { task: 'convert', fields: ['Pixel x'], says: 'the pixel' },
-  back: { task: 'convert', fields: ['Depth value', 'Distance ahead', 'Range', 'Plane'], says: 'the depth' },
-  viewport: { task: null, fields: ['Viewport'], says: 'the viewport' },
-  conventions: { task: null, fields: ['Conventions in force'], says: 'the conventions' },
-  probe: { task: null, fields: ['Local x', 'World x', 'View x', 'NDC x', 'Screen x'], says: 'the probe' },
-};
+import { useSettings } from '../state/settings';
+import { sourceOf } from './registry';
 
 /** What a link says it leads to. */
 export const sourceName = (from: string): string =>
-  from.startsWith('line-') ? 'the line that gives it' : (places[from]?.says ?? from);
+  from.startsWith('line-') ? 'the line that gives it' : (sourceOf(from)?.says ?? from);
 
-/** Goes to where a number is set: opens the task and takes its field in focus. */
+/**
+ * Goes to where a number is set: opens the task and takes its field in focus, by the field's
+ * `data-source`.
+ */
 export function goToSource(from: string, navigate: NavigateFunction): void {
-  const place = places[from];
-  if (!place) return;
-  if (place.task && !window.location.pathname.endsWith(`/${place.task}`)) void navigate(`/${place.task}`);
-  // The sheet of another task is there a frame later, or two.
+  const place = sourceOf(from);
+  if (place) goToElement(place.task, `[data-source~="${from}"]`, navigate);
+}
+
+/**
+ * Opens a task (null stays) and takes an element of its worksheet, or of the page, in focus; a
+ * section is opened and brought to the top.
+ */
+export function goToElement(task: string | null, selector: string, navigate: NavigateFunction): void {
+  if (task && !window.location.pathname.endsWith(`/${task}`)) void navigate(`/${task}`);
+  // The sheet of another task is there a frame later, or two; the field may lie in a section that
+  // is folded.
   let tries = 0;
+  let opened: readonly string[] = [];
+  // Whoever does something else in the meantime is not to be taken away from it.
+  const given = new AbortController();
+  for (const done of ['keydown', 'pointerdown'])
+    window.addEventListener(done, () => given.abort(), { capture: true, signal: given.signal });
   const look = () => {
-    for (const field of place.fields) {
-      const found = document.querySelector<HTMLElement>(
-        `input[aria-label="${field}"], select[aria-label="${field}"], button[data-source="${field}"]`,
+    if (given.signal.aborted) return;
+    const here = task === null || window.location.pathname.endsWith(`/${task}`);
+    const found = here ? document.querySelector<HTMLElement>(selector) : null;
+    if (found) {
+      given.abort();
+      // The section that has it stays open, those that were opened to look are folded again.
+      const own = found.closest<HTMLElement>('[data-section]')?.dataset.section;
+      setFolds(
+        opened.filter((id) => id !== own),
+        false,
       );
-      if (!found) continue;
+      if (found.dataset.section !== undefined) {
+        setFolds([found.dataset.section], true);
+        found.scrollIntoView({ block: 'start' });
+        found.querySelector<HTMLElement>('h2 button')?.focus({ preventScroll: true });
+        return;
+      }
       found.scrollIntoView({ block: 'center' });
-      found.focus();
+      // A group is held by the first thing in it.
+      const holds = found.matches('input, button, select, textarea, [tabindex]');
+      (holds ? found : found.querySelector<HTMLElement>('input, button, select'))?.focus();
       if (found instanceof HTMLButtonElement) found.click();
-      return;
-    }
-    if (tries++ < 20) requestAnimationFrame(look);
+    } else if (tries++ < 60) {
+      if (tries % 20 === 6) {
+        const folded = foldedSections();
+        opened = [...opened, ...folded];
+        setFolds(folded, true);
+      }
+      requestAnimationFrame(look);
+    } else given.abort();
   };
   requestAnimationFrame(look);
+}
+
+const foldedSections = (): string[] =>
+  [...document.querySelectorAll<HTMLElement>('.sheet [data-section]')]
+    .filter((section) => section.querySelector('h2 button[aria-expanded=false]'))
+    .map((section) => section.dataset.section!);
+
+function setFolds(ids: readonly string[], open: boolean): void {
+  useSettings.setState(({ folds }) => ({ folds: { ...folds, ...Object.fromEntries(ids.map((id) => [id, open])) } }));
 }

@@ -1,5 +1,6 @@
 /*
- * Formulas as TeX. A number may carry where it comes from: it is set as \htmlData{from=…}{…} and becomes a link.
+ * Formulas as TeX. A number may carry where it comes from: it is set as \htmlData{from=…}{…} and
+ * becomes a link.
  */
 
 /** How numbers are written: for the eye, or with every digit that they have. */
@@ -8,7 +9,10 @@ export type Digits = (value: number) => string;
 /** A place where a number was set, or an earlier line of the same working (`line-…`). */
 export type From = string;
 
-/** TeX for numbers, vectors and matrices, written by `digits`; rows instead of columns where vectors are rows. */
+/**
+ * TeX for numbers, vectors and matrices, written by `digits`; rows instead of columns where vectors
+ * are rows.
+ */
 export function typesetter(digits: Digits, rows: boolean) {
   const number = (value: number, from?: From): string => {
     const text = digits(value === 0 ? 0 : value);
@@ -52,6 +56,9 @@ export interface Line {
   /** The left side, in symbols. */
   readonly name: string;
   readonly formula: string;
-  /** What the formula comes to: one number, the parts of a vector, or the nine numbers of a matrix by rows, as it stands. */
+  /**
+   * What the formula comes to: one number, the parts of a vector, or the nine numbers of a matrix
+   * by rows, as it stands.
+   */
   readonly result: readonly number[];
 }

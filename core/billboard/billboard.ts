@@ -2,7 +2,7 @@ import { columnsToQuat, type Quat } from '../math/quat';
 import { affine, type Mat4 } from '../math/mat4';
 import { addScaled, cross, dot, length, negate, normalize, sub, type Vec3 } from '../math/vec3';
 import type { CameraFrame } from '../camera/frame';
-import { pixelsPerUnit, worldToParts } from '../convert/project';
+import { pixelsPerUnit, worldToViewRuf } from '../convert/project';
 import { worldUp } from '../camera/orientation';
 import { answer, noAnswer, type Answer } from '../reasons';
 
@@ -21,14 +21,16 @@ export interface Billboard {
   readonly degenerate: boolean;
 }
 
-/** A cosine this near 1 leaves nothing to turn by. */
+/** A sine this small between axis and sight leaves nothing to turn by. */
 const parallelSine = 1e-9;
 const square = (v: Vec3, axis: Vec3): Vec3 => addScaled(v, axis, -dot(v, axis));
 
 /**
- * How an item at `position` (world) is turned to face the camera. `viewPlane`: parallel to the view plane; `eyePoint`: towards the eye with
- * the world's up; `axisEye`, `axisView`: about `axis` (the world's up by default) as near to the eye, or to the reversed gaze, as that
- * allows. `backward` shows its other face. In orthographic the eye is infinitely far against the gaze. An axis without length stands for the world's up.
+ * How an item at `position` (world) is turned to face the camera. `viewPlane`: parallel to the view
+ * plane; `eyePoint`: towards the eye with the world's up; `axisEye`, `axisView`: about `axis` (the
+ * world's up by default) as near to the eye, or to the reversed gaze, as that allows. `backward`
+ * shows its other face. In orthographic the eye is infinitely far against the gaze. An axis without
+ * length stands for the world's up.
  */
 export function billboard(
   frame: CameraFrame,
@@ -72,19 +74,26 @@ export function billboard(
 }
 
 /**
- * The angle on the screen from straight up to the image of a direction at a point, clockwise, in radians. `behindEye` and `onEyePlane` where there is no image;
- * `rayParallel` where the direction runs along the ray and its image is a point. The derivative of r/f along d is (d_r − (r/f)·d_f)/f.
+ * The angle on the screen from straight up to the image of a direction at a point, clockwise, in
+ * radians. `behindEye` and `onEyePlane` where there is no image; `rayParallel` where the direction
+ * runs along the ray and its image is a point. The derivative of r/f along d is (d_r −
+ * (r/f)·d_f)/f; what is above 0 in both its parts leaves the angle as it is.
  */
 export function tiltOf(frame: CameraFrame, position: Vec3, direction: Vec3): Answer<number> {
-  const [r, u, f] = worldToParts(frame, position);
+  const [r, u, f] = worldToViewRuf(frame, position);
   const d: Vec3 = [dot(direction, frame.right), dot(direction, frame.up), dot(direction, frame.forward)];
   const perspective = frame.kind === 'perspective';
   if (perspective && f < 0) return noAnswer('behindEye');
   if (perspective && f === 0) return noAnswer('onEyePlane');
   const { extents: e } = frame;
-  const [x, y] = pixelsPerUnit(frame, f);
-  const across = Math.sign(e.right - e.left) * x * (perspective ? d[0] - (r / f) * d[2] : d[0]);
-  const upward = Math.sign(e.top - e.bottom) * y * (perspective ? d[1] - (u / f) * d[2] : d[1]);
-  if (Math.hypot(across, upward) < 1e-12 * Math.hypot(x, y)) return noAnswer('rayParallel');
+  // Only the ratio of the two scales counts, and the derivative times f: at a thousandth of the
+  // least length the pixels of a unit are beyond every number.
+  const scales = pixelsPerUnit(frame, perspective ? frame.near : f);
+  const most = Math.max(...scales);
+  const [x, y] = most > 0 && most < Infinity ? scales.map((v) => v / most) : [1, 1];
+  const part = (place: number, along: number) => (perspective ? along * f - place * d[2] : along);
+  const across = Math.sign(e.right - e.left) * x! * part(r, d[0]);
+  const upward = Math.sign(e.top - e.bottom) * y! * part(u, d[1]);
+  if (Math.hypot(across, upward) < 1e-12 * Math.hypot(x!, y!) * (perspective ? f : 1)) return noAnswer('rayParallel');
   return answer(Math.atan2(across, upward));
 }

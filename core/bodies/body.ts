@@ -4,9 +4,10 @@ import { quatToColumns, type Quat } from '../math/quat';
 import type { Problem } from '../reasons';
 
 /**
- * A shape in its own space, which has the axes of the inside (+x right, +y up, −z ahead) and world units.
- * A quad lies in the right/up plane with its front towards −ahead (+z). A mesh is a surface of triangles, `positions` x, y, z after one another and
- * `indices` three to a triangle, counter-clockwise seen from the front.
+ * A shape in its own space, which has the canonical axes (+x right, +y up, −z ahead) and world
+ * units. A quad lies in the right/up plane with its front towards −ahead (+z). A mesh is a surface
+ * of triangles, `positions` x, y, z after one another and `indices` three to a triangle,
+ * counter-clockwise seen from the front.
  */
 export type Shape =
   | { readonly kind: 'point' }
@@ -15,7 +16,10 @@ export type Shape =
   | { readonly kind: 'quad'; readonly size: readonly [number, number] }
   | { readonly kind: 'mesh'; readonly positions: readonly number[]; readonly indices: readonly number[] };
 
-/** A thing in the scene. Its transform (scale, then rotation, then position) is in its parent's space, or the world's without one. */
+/**
+ * A thing in the scene. Its transform (scale, then rotation, then position) is in its parent's
+ * space, or the world's without one.
+ */
 export interface Body {
   readonly id: string;
   readonly shape: Shape;
@@ -33,7 +37,10 @@ export interface PlacedBody {
   readonly toLocal: Mat4;
 }
 
-/** What keeps a mesh from being one (paths below `at`): numbers that do not come in threes, an index beyond the last vertex. */
+/**
+ * What keeps a mesh from being one (paths below `at`): numbers that do not come in threes, an index
+ * beyond the last vertex.
+ */
 export function meshProblems(shape: Shape, at: string): Problem[] {
   if (shape.kind !== 'mesh') return [];
   const { positions, indices } = shape;
@@ -66,8 +73,9 @@ export function localTransform({ position, rotation, scale }: Pick<Body, 'positi
 }
 
 /**
- * Every body's world transform, in the order given, or what is wrong: ids twice (`bodies[i].id`), a parent that is missing or its own descendant,
- * a transform that flattens (`singularTransform`), a sphere made an ellipsoid by unequal scale or by a parent's.
+ * Every body's world transform, in the order given, or what is wrong: ids twice (`bodies[i].id`), a
+ * parent that is missing or its own descendant, a transform that flattens (`singularTransform`), a
+ * sphere made an ellipsoid by unequal scale or by a parent's.
  */
 export function placeBodies(
   bodies: readonly Body[],
@@ -133,7 +141,10 @@ export function placeBodies(
   return problems.length ? { ok: false, problems } : { ok: true, placed };
 }
 
-/** The three columns of a similarity are square to each other and of one length (to 1e-9 of that length). */
+/**
+ * The three columns of a similarity are square to each other and of one length (to 1e-9 of that
+ * length).
+ */
 function keepsSpheres(m: Mat4): boolean {
   const c = [0, 1, 2].map((j) => [m[j]!, m[4 + j]!, m[8 + j]!] as const);
   const d = (i: number, j: number) => c[i]![0] * c[j]![0] + c[i]![1] * c[j]![1] + c[i]![2] * c[j]![2];
@@ -143,6 +154,9 @@ function keepsSpheres(m: Mat4): boolean {
 
 /** The scale of a similarity: what a sphere's radius is multiplied by. */
 export const similarityScale = (m: Mat4): number => Math.hypot(m[0]!, m[4]!, m[8]!);
+
+/** Of meshes, which have many vertices and are asked about in every frame in which they move. */
+const meshBounds = new WeakMap<Shape, { centre: Vec3; half: Vec3 }>();
 
 /** The smallest box round a shape in its own space, as its centre and half sizes. */
 export function localBounds(shape: Shape): { centre: Vec3; half: Vec3 } {
@@ -156,6 +170,10 @@ export function localBounds(shape: Shape): { centre: Vec3; half: Vec3 } {
     case 'quad':
       return { centre: [0, 0, 0], half: [shape.size[0] / 2, shape.size[1] / 2, 0] };
     case 'mesh': {
+      // Without vertices it is a point where its origin is.
+      if (!shape.positions.length) return { centre: [0, 0, 0], half: [0, 0, 0] };
+      const known = meshBounds.get(shape);
+      if (known) return known;
       const low = [Infinity, Infinity, Infinity];
       const high = [-Infinity, -Infinity, -Infinity];
       shape.positions.forEach((v, i) => {
@@ -163,27 +181,27 @@ export function localBounds(shape: Shape): { centre: Vec3; half: Vec3 } {
         high[i % 3] = Math.max(high[i % 3]!, v);
       });
       const [l, h] = [low as unknown as Vec3, high as unknown as Vec3];
-      return { centre: scaled(add(l, h), 0.5), half: scaled(add(h, scaled(l, -1)), 0.5) };
+      const bounds = { centre: scaled(add(l, h), 0.5), half: scaled(add(h, scaled(l, -1)), 0.5) };
+      meshBounds.set(shape, bounds);
+      return bounds;
     }
   }
 }
 
-/** A sphere round a placed body, in the world: from its local box, so not the smallest one but never too small. */
+/**
+ * A sphere round a placed body, in the world: from its local box, so not the smallest one but never
+ * too small.
+ */
 export function boundingSphere({ body, toWorld }: PlacedBody): { centre: Vec3; radius: number } {
   const { centre: c, half: h } = localBounds(body.shape);
   const m = toWorld;
   const row = (i: number) => m[i]! * c[0] + m[i + 1]! * c[1] + m[i + 2]! * c[2] + m[i + 3]!;
-  let radius = 0;
-  if (body.shape.kind === 'sphere') radius = body.shape.radius * similarityScale(m);
-  else
-    for (const [sx, sy] of [
-      [1, 1],
-      [1, -1],
-      [-1, 1],
-      [-1, -1],
-    ] as const) {
-      const v = [0, 4, 8].map((i) => m[i]! * h[0] * sx + m[i + 1]! * h[1] * sy + m[i + 2]! * h[2]);
-      radius = Math.max(radius, Math.hypot(...v));
-    }
+  // Half the diagonal from each corner at one side of the box; the other side's are their opposites.
+  const part = (i: number, sx: number, sy: number) => m[i]! * h[0] * sx + m[i + 1]! * h[1] * sy + m[i + 2]! * h[2];
+  const reach = (sx: number, sy: number) => Math.hypot(part(0, sx, sy), part(4, sx, sy), part(8, sx, sy));
+  const radius =
+    body.shape.kind === 'sphere'
+      ? body.shape.radius * similarityScale(m)
+      : Math.max(reach(1, 1), reach(1, -1), reach(-1, 1), reach(-1, -1));
   return { centre: [row(0), row(4), row(8)], radius };
 }

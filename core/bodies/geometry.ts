@@ -2,7 +2,10 @@ import { transformPoint } from '../math/mat4';
 import type { Vec3 } from '../math/vec3';
 import { similarityScale, type PlacedBody } from './body';
 
-/** A placed body as the sets that the exact questions are asked of, in the world: a sphere, or the hull of points with the edges of its surface. */
+/**
+ * A placed body as the sets that the exact questions are asked of, in the world: a sphere, or the
+ * hull of points with the edges of its surface.
+ */
 export type WorldShape =
   | { readonly kind: 'sphere'; readonly centre: Vec3; readonly radius: number }
   | { readonly kind: 'hull'; readonly points: readonly Vec3[]; readonly edges: readonly (readonly [number, number])[] };
@@ -11,7 +14,10 @@ const boxEdges = [0, 1, 2, 3, 4, 5, 6, 7].flatMap((i) =>
   [1, 2, 4].filter((bit) => !(i & bit)).map((bit) => [i, i | bit] as const),
 );
 
-/** The corners and edges of a body under its transform; `flat` leaves out the extent ahead (a 2D world's bodies are flat). */
+/**
+ * The corners and edges of a body under its transform; `flat` leaves out the extent ahead (a 2D
+ * world's bodies are flat).
+ */
 export function worldShape(placed: PlacedBody, flat = false): WorldShape {
   const { body, toWorld } = placed;
   const { shape } = body;
@@ -46,7 +52,10 @@ export function worldShape(placed: PlacedBody, flat = false): WorldShape {
   }
 }
 
-/** The hulls of placed meshes in space and flat, made once each: a mesh has many corners, and it is asked for with every frame. */
+/**
+ * The hulls of placed meshes in space and flat, made once each: a mesh has many corners, and it is
+ * asked for with every frame.
+ */
 const hulls = [new WeakMap<PlacedBody, WorldShape>(), new WeakMap<PlacedBody, WorldShape>()] as const;
 
 function meshHull(placed: PlacedBody, flat: boolean): WorldShape {
@@ -67,6 +76,8 @@ function meshHull(placed: PlacedBody, flat: boolean): WorldShape {
     }
     return renamed[i]!;
   });
+  // Without a surface it is a point, as its bounds are.
+  if (!points.length) points.push(transformPoint(toWorld, [0, 0, 0]));
   const edges: (readonly [number, number])[] = [];
   const seen = new Set<number>();
   for (let i = 0; i < own.length; i += 3)

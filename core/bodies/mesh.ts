@@ -1,13 +1,19 @@
 import type { Shape } from './body';
 
-/** Triangles of a shape in its own space: x, y, z after one another; three indices to a triangle, counter-clockwise from outside. */
+/**
+ * Triangles of a shape in its own space: x, y, z after one another; three indices to a triangle,
+ * counter-clockwise from outside.
+ */
 export interface TriangleMesh {
   readonly positions: readonly number[];
   readonly indices: readonly number[];
 }
 
 const boxCorners = [0, 1, 2, 3, 4, 5, 6, 7].map((i) => [i & 1 ? 1 : -1, i & 2 ? 1 : -1, i & 4 ? 1 : -1] as const);
-/** The faces of a box over `boxCorners`, seen counter-clockwise from outside: −x, +x, −y, +y, −z, +z. */
+/**
+ * The faces of a box over `boxCorners`, seen counter-clockwise from outside: −x, +x, −y, +y, −z,
+ * +z.
+ */
 const boxFaces = [
   [0, 4, 6, 2],
   [1, 3, 7, 5],
@@ -18,8 +24,8 @@ const boxFaces = [
 ] as const;
 
 /**
- * A shape as triangles for drawing. Spheres become `rings` × 2·`rings` patches, inscribed; a point has none. Exact questions
- * (picking, visibility) never go through this.
+ * A shape as triangles for drawing. Spheres become `rings` × 2·`rings` patches, inscribed; a point
+ * has none. Exact questions (picking, visibility) never go through this.
  */
 export function triangulate(shape: Shape, rings = 14): TriangleMesh {
   switch (shape.kind) {
@@ -51,8 +57,8 @@ export function triangulate(shape: Shape, rings = 14): TriangleMesh {
 }
 
 /**
- * The surface that a profile sweeps about the y axis: `profile` is [radius, height] from the bottom up, a radius of 0 is a tip.
- * `sides` facets go round; ends with a radius are left open.
+ * The surface that a profile sweeps about the y axis: `profile` is [radius, height] from the bottom
+ * up, a radius of 0 is a tip. `sides` facets go round; ends with a radius are left open.
  */
 export function lathe(profile: readonly (readonly [number, number])[], sides: number): TriangleMesh {
   const positions: number[] = [];

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { conventions } from '../testing/arbitraries';
-import { expressionOf } from '../conventions/express';
+import { codecOf } from '../conventions/codec';
 import { cross, distance, dot, length, negate, type Vec3 } from '../math/vec3';
 import { frameOf, type Camera } from './frame';
 import { anglesOfBasis, basisOfAngles, basisOfLookAt, orthonormalError, repairBasis, type Basis } from './orientation';
@@ -51,7 +51,7 @@ describe('orientation', () => {
   it('goes through the quaternion of any conventions of one handedness, and refuses the others', () => {
     fc.assert(
       fc.property(angles, conventions, (a, c) => {
-        const e = expressionOf(c);
+        const e = codecOf(c);
         const basis = basisOfAngles(a);
         const q = e.toQuaternion(basis);
         expect(q === null).toBe(e.handedness.world !== e.handedness.view);
@@ -65,7 +65,7 @@ describe('orientation', () => {
   it('re-expresses angles without moving the camera', () => {
     fc.assert(
       fc.property(angles, conventions, (a, c) => {
-        const e = expressionOf(c);
+        const e = codecOf(c);
         expect(same(basisOfAngles(e.fromAngles(e.toAngles(a))), basisOfAngles(a))).toBeLessThan(1e-14);
       }),
     );

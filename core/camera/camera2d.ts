@@ -2,8 +2,9 @@ import type { Vec2, Vec3 } from '../math/vec3';
 import type { Camera, Viewport } from './frame';
 
 /**
- * A camera on a flat world: `focus` (world right and up) lies at the picture position `anchor`; `zoom` is pixels per world unit; `rotation` (radians)
- * turns the world about the focus as seen on the screen, counter-clockwise.
+ * A camera on a flat world: `focus` (world right and up) lies at the picture position `anchor`;
+ * `zoom` is pixels per world unit; `rotation` (radians) turns the world about the focus as seen on
+ * the screen, counter-clockwise.
  */
 export interface Camera2d {
   readonly focus: Vec2;
@@ -13,7 +14,10 @@ export interface Camera2d {
   readonly rotation: number;
 }
 
-/** The world directions of the picture's right and up: turning the world counter-clockwise turns them clockwise in it. */
+/**
+ * The world directions of the picture's right and up: turning the world counter-clockwise turns
+ * them clockwise in it.
+ */
 function axesOf(rotation: number): { right: Vec2; up: Vec2 } {
   const [s, c] = [Math.sin(rotation), Math.cos(rotation)];
   return { right: [c, -s], up: [s, c] };
@@ -27,21 +31,28 @@ function fromAnchor({ anchor, zoom, rotation }: Omit<Camera2d, 'focus'>, viewpor
   return [across * right[0] + upward * up[0], across * right[1] + upward * up[1]];
 }
 
-/** The world point (right and up) that a 2D camera shows at a picture position. The zoom must be above 0. */
+/**
+ * The world point (right and up) that a 2D camera shows at a picture position. The zoom must be
+ * above 0.
+ */
 export function worldAt(camera: Camera2d, viewport: Viewport, at: Vec2): Vec2 {
   const [right, up] = fromAnchor(camera, viewport, at);
   return [camera.focus[0] + right, camera.focus[1] + up];
 }
 
-/** The focus with which a world point lies at a picture position, anchor, zoom and rotation being what they are: `worldAt` solved for the focus. */
+/**
+ * The focus with which a world point lies at a picture position, anchor, zoom and rotation being
+ * what they are: `worldAt` solved for the focus.
+ */
 export function focusFor(camera: Omit<Camera2d, 'focus'>, viewport: Viewport, world: Vec2, at: Vec2): Vec2 {
   const [right, up] = fromAnchor(camera, viewport, at);
   return [world[0] - right, world[1] - up];
 }
 
 /**
- * The orthographic camera that a 2D camera equals: it stands in the world's plane over the middle of the viewport, with near −1 and far 1, so that the plane lies
- * at ahead 0. Turning the world counter-clockwise is rolling the camera to its right. The zoom must be above 0.
+ * The orthographic camera that a 2D camera equals: it stands in the world's plane over the middle
+ * of the viewport, with near −1 and far 1, so that the plane lies at ahead 0. Turning the world
+ * counter-clockwise is rolling the camera to its right. The zoom must be above 0.
  */
 export function orthographicOf(camera: Camera2d, viewport: Viewport): Camera {
   const { right, up } = axesOf(camera.rotation);
@@ -53,7 +64,9 @@ export function orthographicOf(camera: Camera2d, viewport: Viewport): Camera {
 }
 const flat = ([right, up]: Vec2): Vec3 => [right, up, 0];
 
-/** A zoom that makes every world unit a whole number of pixels, and what the viewport then shows. */
+/**
+ * A zoom that makes every world unit a whole number of pixels, and what the viewport then shows.
+ */
 export interface WholeZoom {
   readonly zoom: number;
   /** Width and height of the view in world units. */
@@ -62,7 +75,10 @@ export interface WholeZoom {
   readonly whole: boolean;
 }
 
-/** The whole-number zooms from 1 to `most` with the view that each gives on a viewport of that many pixels. */
+/**
+ * The whole-number zooms from 1 to `most` with the view that each gives on a viewport of that many
+ * pixels.
+ */
 export const wholeZooms = ({ width, height }: Pick<Viewport, 'width' | 'height'>, most: number): WholeZoom[] =>
   Array.from({ length: Math.max(0, Math.floor(most)) }, (_, i) => {
     const zoom = i + 1;
@@ -70,7 +86,10 @@ export const wholeZooms = ({ width, height }: Pick<Viewport, 'width' | 'height'>
     return { zoom, size, whole: size.every(Number.isInteger) };
   });
 
-/** The largest whole-number zoom at which a viewport shows at least a rectangle of `size` world units; null when even 1 shows less. */
+/**
+ * The largest whole-number zoom at which a viewport shows at least a rectangle of `size` world
+ * units; null when even 1 shows less.
+ */
 export function wholeZoomFor({ width, height }: Pick<Viewport, 'width' | 'height'>, size: Vec2): number | null {
   const zoom = Math.floor(Math.min(width / size[0], height / size[1]));
   return zoom >= 1 ? zoom : null;

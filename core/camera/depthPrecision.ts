@@ -1,14 +1,20 @@
 import { depthCoefficients } from './frame';
 import type { DepthRange } from './projection';
 
-/** How a depth buffer keeps a depth of 0…1: as a whole number of so many bits, or as a float of 32 bits (IEEE 754 binary32). */
+/**
+ * How a depth buffer keeps a depth of 0…1: as a whole number of so many bits, or as a float of 32
+ * bits (IEEE 754 binary32).
+ */
 export type DepthFormat = 'unorm16' | 'unorm24' | 'float32';
 export const depthFormats: readonly DepthFormat[] = ['unorm16', 'unorm24', 'float32'];
 
 const float = new Float32Array(1);
 const bits = new Uint32Array(float.buffer);
 
-/** The spacing of the format's numbers about a depth in 0…1: between the two neighbours that enclose it, or above it where it is one of them. */
+/**
+ * The spacing of the format's numbers about a depth in 0…1: between the two neighbours that enclose
+ * it, or above it where it is one of them.
+ */
 export function depthStep(format: DepthFormat, depth: number): number {
   if (format !== 'float32') return 1 / (2 ** (format === 'unorm16' ? 16 : 24) - 1);
   float[0] = Math.min(1, Math.max(0, depth));
@@ -20,9 +26,10 @@ export function depthStep(format: DepthFormat, depth: number): number {
 }
 
 /**
- * The least distance ahead, in world units, that the depth buffer tells apart at a distance f: the format's step there over the slope of the depth,
- * δ = step(d) / |d′(f)| (`docs/derivations.md`, "Depth precision"). Plain depth is 0 at near and 1 at far, reversed 1 at near and 0 at far: that only matters to a float, whose numbers
- * are densest at 0. Null outside near…far.
+ * The least distance ahead, in world units, that the depth buffer tells apart at a distance f: the
+ * format's step there over the slope of the depth, δ = step(d) / |d′(f)| (`docs/derivations.md`,
+ * "Depth precision"). Plain depth is 0 at near and 1 at far, reversed 1 at near and 0 at far: that
+ * only matters to a float, whose numbers are densest at 0. Null outside near…far.
  */
 export function depthResolution(
   lens: DepthRange,

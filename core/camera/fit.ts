@@ -2,19 +2,31 @@ import { addScaled, dot, type Vec3 } from '../math/vec3';
 import type { CameraFrame } from './frame';
 import type { Extents } from './projection';
 
-/** Where a camera must stand, and how large it must see, to have points in its picture with its gaze unchanged. */
+/**
+ * Where a camera must stand, and how large it must see, to have points in its picture with its gaze
+ * unchanged.
+ */
 export interface Fitted {
   readonly eye: Vec3;
-  /** In orthographic the factor by which what it sees grows; 1 in perspective, where stepping back does it. */
+  /**
+   * In orthographic the factor by which what it sees grows; 1 in perspective, where stepping back
+   * does it.
+   */
   readonly scale: number;
-  /** The least and the greatest distance ahead of the points from there: what near and far must leave between them. */
+  /**
+   * The least and the greatest distance ahead of the points from there: what near and far must
+   * leave between them.
+   */
   readonly ahead: readonly [number, number];
 }
 
 /**
- * The nearest place along and across the gaze from which all points lie within the picture's edges, drawn in by `margin` (a share of the half picture, 0 up to below 1),
- * with equal room on either side. Null without points. In perspective each edge is a line through the eye with a slope s: r − e_r ≤ s·(f − e_f) for all points bounds
- * e_r − s·e_f, and two opposite edges together bound e_f (`docs/derivations.md`, "Fitting"). Near and far play no part, but no point comes to lie nearer than near.
+ * The nearest place along and across the gaze from which all points lie within the picture's edges,
+ * drawn in by `margin` (a share of the half picture, 0 up to below 1), with equal room on either
+ * side. Null without points. In perspective each edge is a line through the eye with a slope s: r −
+ * e_r ≤ s·(f − e_f) for all points bounds e_r − s·e_f, and two opposite edges together bound e_f
+ * (`docs/derivations.md`, "Fitting"). Near and far play no part, but no point comes to lie nearer
+ * than near.
  */
 export function fitPoints(frame: CameraFrame, points: readonly Vec3[], margin = 0): Fitted | null {
   if (!points.length) return null;
@@ -65,7 +77,6 @@ export function fitPoints(frame: CameraFrame, points: readonly Vec3[], margin = 
   };
 }
 
-/** How a picture made for one screen is shown on others. */
 /** The least and the greatest of what is asked of each part; there may be hundreds of thousands. */
 function spanOf(parts: readonly Vec3[], ask: (part: Vec3) => number): readonly [number, number] {
   let [least, most] = [Infinity, -Infinity];
@@ -77,8 +88,19 @@ function spanOf(parts: readonly Vec3[], ask: (part: Vec3) => number): readonly [
   return [least, most];
 }
 
-export type ScreenFit = 'keepHeight' | 'keepWidth' | 'showAll' | 'fillAndCrop' | 'wholeMultiples';
-export const screenFits: readonly ScreenFit[] = ['keepHeight', 'keepWidth', 'showAll', 'fillAndCrop', 'wholeMultiples'];
+/** How a picture made for one screen is shown on others. */
+export type ScreenFit =
+  'keepHeight' | 'keepWidth' | 'showAll' | 'fillAndCrop' | 'letterbox' | 'wholeMultiples' | 'stretch';
+/** All of them, in the order in which they are offered. */
+export const screenFits: readonly ScreenFit[] = [
+  'keepHeight',
+  'keepWidth',
+  'showAll',
+  'fillAndCrop',
+  'letterbox',
+  'wholeMultiples',
+  'stretch',
+];
 
 export interface Size {
   readonly width: number;
@@ -86,23 +108,31 @@ export interface Size {
 }
 
 export interface Screened {
-  /** The part of the screen that shows the picture, in its pixels from the top left; the rest is bars. */
+  /**
+   * The part of the screen that shows the picture, in its pixels from the top left; the rest is
+   * bars.
+   */
   readonly viewport: Size & { readonly x: number; readonly y: number };
   /** What the picture's edges are there, on the near plane in perspective. */
   readonly extents: Extents;
 }
 
 /**
- * A picture of certain extents, made for a screen of `reference` pixels, on another screen. `keepHeight` and `keepWidth` hold one side and let the other
- * follow the screen; `showAll` shows at least what the reference shows and `fillAndCrop` at most; `wholeMultiples` shows exactly that, every reference pixel as a square of a whole
- * number of pixels (or, on a screen smaller than it, of a whole fraction of one), centred on whole pixels, with bars. The optical axis stays at its share of the picture.
+ * A picture of certain extents, made for a screen of `reference` pixels, on another screen.
+ * `keepHeight` and `keepWidth` hold one side and let the other follow the screen; `showAll` shows
+ * at least what the reference shows and `fillAndCrop` at most. `letterbox` shows exactly that, as
+ * large as it goes, with bars on whole pixels; `wholeMultiples` too, every reference pixel as a
+ * square of a whole number of pixels (or, on a screen smaller than it, of a whole fraction of one);
+ * `stretch` shows exactly that from edge to edge, its scales across and upward differing. The
+ * optical axis stays at its share of the picture.
  */
 export function onScreen(fit: ScreenFit, extents: Extents, reference: Size, screen: Size): Screened {
   const full = { x: 0, y: 0, ...screen };
-  if (fit === 'wholeMultiples') {
+  if (fit === 'stretch') return { viewport: full, extents };
+  if (fit === 'wholeMultiples' || fit === 'letterbox') {
     const least = Math.min(screen.width / reference.width, screen.height / reference.height);
-    const multiple = least >= 1 ? Math.floor(least) : 1 / Math.ceil(1 / least);
-    const [width, height] = [Math.round(reference.width * multiple), Math.round(reference.height * multiple)];
+    const multiple = fit === 'letterbox' ? least : wholeMultiple(least);
+    const [width, height] = [reference.width, reference.height].map((side) => Math.max(1, Math.round(side * multiple))) as [number, number]; // prettier-ignore
     return {
       viewport: {
         x: Math.floor((screen.width - width) / 2),
@@ -123,3 +153,21 @@ export function onScreen(fit: ScreenFit, extents: Extents, reference: Size, scre
       : { left, right, bottom: bottom / wider, top: top / wider },
   };
 }
+
+/**
+ * The factor by which the pixels of one world unit grow when a flat picture made for `reference`
+ * pixels is shown on a viewport of another size with its middle kept in the middle. By the same
+ * policies as `onScreen`; the whole viewport is the picture, so that bars show more of the world,
+ * and a picture with one scale for both directions is stretched no further than it fits.
+ */
+export function zoomFactor(fit: ScreenFit, reference: Size, screen: Size): number {
+  const [across, upward] = [screen.width / reference.width, screen.height / reference.height];
+  if (fit === 'keepHeight') return upward;
+  if (fit === 'keepWidth') return across;
+  if (fit === 'fillAndCrop') return Math.max(across, upward);
+  const least = Math.min(across, upward);
+  return fit === 'wholeMultiples' ? wholeMultiple(least) : least;
+}
+
+/** The largest whole multiple, or the largest whole fraction, that is no more than a factor. */
+const wholeMultiple = (most: number): number => (most >= 1 ? Math.floor(most) : 1 / Math.ceil(1 / most));

@@ -11,7 +11,7 @@ import {
 } from './projection';
 
 export interface Camera {
-  /** The eye, in world units of the inside. */
+  /** The eye, in world units of canonical space. */
   readonly position: Vec3;
   readonly orientation: Orientation;
   readonly projection: Projection;
@@ -34,8 +34,9 @@ export interface NamedPlane {
 
 /**
  * An immutable snapshot of a camera and its viewport: what everything downstream is computed from.
- * Vectors are in the inside's world (right-handed, +y up). Matrices are the inside's: view axes +x right, +y up, −z ahead;
- * NDC y up, depth −1 at near and 1 at far. Two frames of one serial are one snapshot; an older serial is a stale one.
+ * Vectors are in canonical world space (right-handed, +y up). Matrices are canonical: view axes +x
+ * right, +y up, −z ahead; NDC y up, depth −1 at near and 1 at far. Two frames of one serial are one
+ * snapshot; an older serial is a stale one.
  */
 export type CameraFrame = ResolvedProjection &
   Basis & {
@@ -48,11 +49,16 @@ export type CameraFrame = ResolvedProjection &
     readonly viewProjection: Mat4;
   };
 
-let lastSerial = 0;
+/**
+ * Serials of one thread begin where those of no other do: frames are told from one thread to
+ * another, and equal serials say that they are one snapshot. A million threads apart by four
+ * billion frames each, and still whole numbers.
+ */
+let lastSerial = Math.floor(Math.random() * 2 ** 20) * 2 ** 32;
 
 /**
- * The snapshot of a camera on a viewport, or everything that is wrong with the two (paths `viewport.…`, `camera.…`).
- * Conventions play no part: the same frame serves all of them.
+ * The snapshot of a camera on a viewport, or everything that is wrong with the two (paths
+ * `viewport.…`, `camera.…`). Conventions play no part: the same frame serves all of them.
  */
 export function frameOf(camera: Camera, viewport: Viewport): Checked<CameraFrame> {
   const problems: Problem[] = [];
@@ -86,11 +92,15 @@ export function frameOf(camera: Camera, viewport: Viewport): Checked<CameraFrame
       };
 }
 
-/** A frame from its parts, which must be right each for itself; null when they are too far apart for doubles. */
+/**
+ * A frame from its parts, which must be right each for itself; null when they are too far apart for
+ * doubles.
+ */
 function assembled(basis: Basis, lens: ResolvedProjection, eye: Vec3, viewport: Viewport): CameraFrame | null {
   const { right, up, forward } = basis;
   const cameraToWorld = affine(right, up, negate(forward), eye);
-  // Written out rather than inverted: a rigid transform's inverse is its transpose, with nothing lost.
+  // Written out rather than inverted: a rigid transform's inverse is its transpose, with nothing
+  // lost.
   const view = mat4([
     ...[...right, -dot(right, eye)],
     ...[...up, -dot(up, eye)],
@@ -98,7 +108,7 @@ function assembled(basis: Basis, lens: ResolvedProjection, eye: Vec3, viewport: 
     ...[0, 0, 0, 1],
   ]);
   const projection = projectionMatrix(lens, -1, 1);
-  const viewProjection = multiply(multiply(projection, viewToParts), view);
+  const viewProjection = multiply(multiply(projection, viewToRuf), view);
   const numbers = [view, projection, inverseProjectionMatrix(lens, -1, 1), viewProjection].flat();
   if (!numbers.every(Number.isFinite) || !divisible(lens, viewport)) return null;
   return Object.freeze({
@@ -109,12 +119,15 @@ function assembled(basis: Basis, lens: ResolvedProjection, eye: Vec3, viewport: 
     viewport,
     view,
     cameraToWorld,
-    projection: multiply(projection, viewToParts),
+    projection: multiply(projection, viewToRuf),
     viewProjection,
   });
 }
 
-/** The same camera with other edges (on the near plane in perspective) on another viewport: a snapshot of its own. Null when they are too far apart for doubles. */
+/**
+ * The same camera with other edges (on the near plane in perspective) on another viewport: a
+ * snapshot of its own. Null when they are too far apart for doubles.
+ */
 export function reframed(frame: CameraFrame, extents: Extents, viewport: Viewport): CameraFrame | null {
   const { right, up, forward, eye } = frame;
   const { near } = frame;
@@ -125,15 +138,16 @@ export function reframed(frame: CameraFrame, extents: Extents, viewport: Viewpor
   return assembled({ right, up, forward }, lens, eye, viewport);
 }
 
-/** View coordinates of the inside (−z ahead) to (right, up, ahead, 1). */
-const viewToParts = mat4([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, -1, 0, 0, 0, 0, 1]);
+/** View coordinates of canonical space (−z ahead) to (right, up, ahead, 1). */
+const viewToRuf = mat4([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, -1, 0, 0, 0, 0, 1]);
 
 /** Scale and offset that take a coordinate between two edges to −1…1. */
 const spread = (low: number, high: number) => [2 / (high - low), -(high + low) / (high - low)] as const;
 
 /**
- * The part of NDC depth that grows with the distance ahead f: clip depth = slope·f + constant (perspective, w = f) or the same over w = 1.
- * `zn` and `zf` are the NDC depths of near and far. Derivation: `docs/derivations.md`, "Depth".
+ * The part of NDC depth that grows with the distance ahead f: clip depth = slope·f + constant
+ * (perspective, w = f) or the same over w = 1. `zn` and `zf` are the NDC depths of near and far.
+ * Derivation: `docs/derivations.md`, "Depth".
  */
 export function depthCoefficients(lens: DepthRange, zn: number, zf: number): { slope: number; constant: number } {
   const { near: n, far: F } = lens;
@@ -143,7 +157,10 @@ export function depthCoefficients(lens: DepthRange, zn: number, zf: number): { s
   return { slope: (zf * F - zn * n) / (F - n), constant: ((zn - zf) * n * F) / (F - n) };
 }
 
-/** The matrix from (right, up, ahead, 1) to clip space with NDC y up and depth zn at near, zf at far. Its inverse is `inverseProjectionMatrix`. */
+/**
+ * The matrix from (right, up, ahead, 1) to clip space with NDC y up and depth zn at near, zf at
+ * far. Its inverse is `inverseProjectionMatrix`.
+ */
 export function projectionMatrix(lens: ResolvedProjection, zn: number, zf: number): Mat4 {
   const { left, right, bottom, top } = lens.extents;
   const [ax, cx] = spread(left, right);
@@ -154,7 +171,10 @@ export function projectionMatrix(lens: ResolvedProjection, zn: number, zf: numbe
     : mat4([ax, 0, 0, cx, 0, ay, 0, cy, 0, 0, slope, constant, 0, 0, 0, 1]);
 }
 
-/** Clip space back to (right, up, ahead, 1), written out rather than eliminated, so that extreme near and far lose nothing. */
+/**
+ * Clip space back to (right, up, ahead, 1), written out rather than eliminated, so that extreme
+ * near and far lose nothing.
+ */
 export function inverseProjectionMatrix(lens: ResolvedProjection, zn: number, zf: number): Mat4 {
   const { left, right, bottom, top } = lens.extents;
   const { slope, constant } = depthCoefficients(lens, zn, zf);
@@ -165,29 +185,36 @@ export function inverseProjectionMatrix(lens: ResolvedProjection, zn: number, zf
     : mat4([hx, 0, 0, mx, 0, hy, 0, my, 0, 0, 1 / slope, -constant / slope, 0, 0, 0, 1]);
 }
 
-/** Whether everything that the mapping divides by is of a size that leaves room for the products of an answer. */
+/**
+ * Whether everything that the mapping divides by is of a size that leaves room for the products of
+ * an answer.
+ */
 function divisible({ kind, near, far, extents: e }: ResolvedProjection, { width, height }: Viewport): boolean {
   const k = kind === 'perspective' ? near : 1;
   const sizes = [width, height, (e.right - e.left) / k, (e.top - e.bottom) / k, k, far === null ? 1 : far - near];
   return sizes.every((v) => Math.abs(v) > 1e-45 && Math.abs(v) < 1e45);
 }
 
-/** A plane of the frustum over (right, up, ahead): its unit inward normal, and n·p + offset ≥ 0 inside. */
-export interface PartsPlane {
+/**
+ * A plane of the frustum over (right, up, ahead): its unit inward normal, and n·p + offset ≥ 0
+ * inside.
+ */
+export interface ViewRufPlane {
   readonly name: PlaneName;
   readonly normal: Vec3;
   readonly offset: number;
 }
 
 /**
- * The planes of the frustum in the camera's own axes, where far-off worlds lose nothing: left, right, bottom, top, near and, unless it is infinite, far.
- * A side plane holds the points whose NDC coordinate is −1 or 1, as the extents say.
+ * The planes of the frustum in the camera's own axes, where far-off worlds lose nothing: left,
+ * right, bottom, top, near and, unless it is infinite, far. A side plane holds the points whose NDC
+ * coordinate is −1 or 1, as the extents say.
  */
-export function partsPlanes(frame: ResolvedProjection): PartsPlane[] {
+export function viewRufPlanes(frame: ResolvedProjection): ViewRufPlane[] {
   const { extents: e, near, far } = frame;
   const perspective = frame.kind === 'perspective';
   const [h, v] = [Math.sign(e.right - e.left), Math.sign(e.top - e.bottom)];
-  const side = (name: PlaneName, r: number, u: number, edge: number): PartsPlane =>
+  const side = (name: PlaneName, r: number, u: number, edge: number): ViewRufPlane =>
     perspective
       ? { name, normal: normalize([r * near, u * near, -(r + u) * edge])!, offset: 0 }
       : { name, normal: [r, u, 0], offset: -(r + u) * edge };
@@ -202,9 +229,9 @@ export function partsPlanes(frame: ResolvedProjection): PartsPlane[] {
   return planes;
 }
 
-/** The same planes in the inside's world. */
+/** The same planes in canonical world space. */
 export const planesOf = (frame: CameraFrame): NamedPlane[] =>
-  partsPlanes(frame).map(({ name, normal: [r, u, f], offset }) => {
+  viewRufPlanes(frame).map(({ name, normal: [r, u, f], offset }) => {
     const normal = add(add(scale(frame.right, r), scale(frame.up, u)), scale(frame.forward, f));
     return { name, plane: [...normal, offset - dot(normal, frame.eye)] };
   });

@@ -1,14 +1,20 @@
 import { add, cross, dot, length, normalize, scale, sub, type Vec3 } from '../math/vec3';
 import type { Checked, Problem } from '../reasons';
 
-/** The camera's own axes, as unit vectors of the inside (right-handed, +y up): right = forward × up. */
+/**
+ * The camera's own axes, as unit vectors of canonical space (right-handed, +y up): right = forward
+ * × up.
+ */
 export interface Basis {
   readonly right: Vec3;
   readonly up: Vec3;
   readonly forward: Vec3;
 }
 
-/** Angles in radians. Yaw to the right about the world's up, then pitch upward, then roll to the right, each about the camera's own axis. */
+/**
+ * Angles in radians. Yaw to the right about the world's up, then pitch upward, then roll to the
+ * right, each about the camera's own axis.
+ */
 export interface Angles {
   readonly yaw: number;
   readonly pitch: number;
@@ -22,11 +28,18 @@ export type Orientation =
 
 export const worldUp: Vec3 = [0, 1, 0];
 
-/** Two directions whose cross product is shorter than this are one direction as far as doubles can tell. */
+/**
+ * Two directions whose cross product is shorter than this are one direction as far as doubles can
+ * tell.
+ */
 const parallelSine = 1e-10;
-/** How far a given basis may be from orthonormal before it is refused (`docs/compute.md`, Camera). */
+/**
+ * How far a given basis may be from orthonormal before it is refused (`docs/compute.md`, Camera).
+ */
 export const orthonormalTolerance = 1e-6;
-/** Closer to straight up or down than this (cosine of the pitch), yaw and roll turn about one axis. */
+/**
+ * Closer to straight up or down than this (cosine of the pitch), yaw and roll turn about one axis.
+ */
 const poleCosine = 1e-9;
 
 /** Yaw, pitch, roll to the camera's axes. Its inverse is `anglesOfBasis`. */
@@ -75,8 +88,8 @@ function basisAbout(forward: Vec3, upward: Vec3): Basis | null {
 }
 
 /**
- * How far a basis is from orthonormal and right-handed: the largest of |length − 1| of its axes, |cosine| of its angles,
- * and 2 when it is mirrored.
+ * How far a basis is from orthonormal and right-handed: the largest of |length − 1| of its axes,
+ * |cosine| of its angles, and 2 when it is mirrored.
  */
 export function orthonormalError({ right, up, forward }: Basis): number {
   const mirrored = dot(cross(right, up), forward) > 0 ? 2 : 0;
@@ -89,14 +102,20 @@ export function orthonormalError({ right, up, forward }: Basis): number {
   );
 }
 
-/** The orthonormal basis nearest in the sense that forward is kept, up is squared to it and right follows; null when forward and up are parallel. */
+/**
+ * The orthonormal basis nearest in the sense that forward is kept, up is squared to it and right
+ * follows; null when forward and up are parallel.
+ */
 export function repairBasis({ up, forward }: Basis): Basis | null {
   const f = normalize(forward);
   const u = normalize(up);
   return f && u && basisAbout(f, u);
 }
 
-/** The camera's axes from any form of orientation, or what is wrong with it (paths below `orientation`). */
+/**
+ * The camera's axes from any form of orientation, or what is wrong with it (paths below
+ * `orientation`).
+ */
 export function resolveOrientation(eye: Vec3, orientation: Orientation): Checked<Basis> {
   const fail = (problem: Problem): Checked<Basis> => ({ ok: false, problems: [problem] });
   switch (orientation.kind) {
@@ -110,19 +129,19 @@ export function resolveOrientation(eye: Vec3, orientation: Orientation): Checked
         return fail({
           path,
           code: 'lookAtDegenerate',
-          message: 'The camera looks at the point where it stands. Move the position or lookAt apart.',
+          message: 'The camera looks at the point where it stands. Move one of the two.',
         });
       if (orientation.up && !normalize(orientation.up))
         return fail({
           path: 'orientation.up',
           code: 'lookAtDegenerate',
-          message: 'up has no length. Give a direction, such as the world’s up.',
+          message: 'The up vector has no length. Give a direction, such as the world’s up.',
         });
       return fail({
         path,
         code: 'lookAtDegenerate',
         message:
-          'The gaze runs along up, so that nothing says which way is right. Give another up, square to the gaze if you can.',
+          'The gaze runs along up, so that nothing says which way is right. Give another up vector, square to the gaze if you can.',
       });
     }
     case 'basis': {

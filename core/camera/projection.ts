@@ -1,6 +1,10 @@
+import { tidyDegrees } from '../math/angle';
 import type { Checked, ErrorCode, Problem } from '../reasons';
 
-/** How wide a perspective camera sees. Angles in radians over the whole picture, lengths in any one unit. */
+/**
+ * How wide a perspective camera sees. Angles in radians over the whole picture, lengths in any one
+ * unit.
+ */
 export type Lens =
   | { readonly verticalFov: number }
   | { readonly horizontalFov: number }
@@ -30,7 +34,10 @@ export type Projection =
     } & Shaped)
   | ({ readonly kind: 'frustum'; readonly near: number; readonly far: number | null } & Extents);
 
-/** Where the picture's edges lie, to the right of and above the optical axis: on the near plane in perspective, at any depth in orthographic. */
+/**
+ * Where the picture's edges lie, to the right of and above the optical axis: on the near plane in
+ * perspective, at any depth in orthographic.
+ */
 export interface Extents {
   readonly left: number;
   readonly right: number;
@@ -46,9 +53,9 @@ export type DepthRange =
 /** A projection reduced to what the mapping needs. */
 export type ResolvedProjection = DepthRange & { readonly extents: Extents };
 
-const degrees = (radians: number) => Number(((radians * 180) / Math.PI).toPrecision(10));
-
-/** Half the picture's height over the distance, of a lens in front of a picture of the given aspect. */
+/**
+ * Half the picture's height over the distance, of a lens in front of a picture of the given aspect.
+ */
 function halfHeightPerDistance(lens: Lens, aspect: number): number {
   if ('verticalFov' in lens) return Math.tan(lens.verticalFov / 2);
   if ('horizontalFov' in lens) return Math.tan(lens.horizontalFov / 2) / aspect;
@@ -56,10 +63,16 @@ function halfHeightPerDistance(lens: Lens, aspect: number): number {
   return lens.sensorHeight / (2 * lens.focalLength);
 }
 
-/** The vertical field of view, in radians, of a lens in any of its forms, for a picture of the given aspect. Its inverse is `lensForms`. */
+/**
+ * The vertical field of view, in radians, of a lens in any of its forms, for a picture of the given
+ * aspect. Its inverse is `lensForms`.
+ */
 export const verticalFovOf = (lens: Lens, aspect: number): number => 2 * Math.atan(halfHeightPerDistance(lens, aspect));
 
-/** Every form in which a lens can be said. Angles in radians; the focal length in the unit of the sensor's height. */
+/**
+ * Every form in which a lens can be said. Angles in radians; the focal length in the unit of the
+ * sensor's height.
+ */
 export interface LensForms {
   readonly verticalFov: number;
   readonly horizontalFov: number;
@@ -67,7 +80,10 @@ export interface LensForms {
   readonly focalLength: number;
 }
 
-/** A vertical field of view, said in every form, for a picture of the given aspect and a sensor of the given height. */
+/**
+ * A vertical field of view, said in every form, for a picture of the given aspect and a sensor of
+ * the given height.
+ */
 export function lensForms(verticalFov: number, aspect: number, sensorHeight: number): LensForms {
   const half = Math.tan(verticalFov / 2);
   return {
@@ -78,12 +94,22 @@ export function lensForms(verticalFov: number, aspect: number, sensorHeight: num
   };
 }
 
+/** What the numbers of a lens are called in sentences. */
+const formNames = {
+  verticalFov: 'vertical field of view',
+  horizontalFov: 'horizontal field of view',
+  diagonalFov: 'diagonal field of view',
+  focalLength: 'focal length',
+  sensorHeight: 'sensor’s height',
+};
+
 /** The whole angle, in radians, over which an extent of `size` at distance `near` is seen. */
 export const fieldOfView = (size: number, near: number): number => 2 * Math.atan(size / (2 * near));
 
 /**
- * Extents, near and far of any form of projection, for a viewport of the given aspect (width over height);
- * or what is wrong with it (paths below `projection`). Mirrored extents are answered with a warning.
+ * Extents, near and far of any form of projection, for a viewport of the given aspect (width over
+ * height); or what is wrong with it (paths below `projection`). Mirrored extents are answered with
+ * a warning.
  */
 export function resolveProjection(projection: Projection, viewportAspect: number): Checked<ResolvedProjection> {
   const problems: Problem[] = [];
@@ -127,14 +153,19 @@ export function resolveProjection(projection: Projection, viewportAspect: number
         if (!(value > 0 && value < Math.PI))
           report(
             field,
-            `${field} is ${degrees(value)}°; it must lie between 0° and 180°, both excluded.`,
+            `The ${formNames[field as keyof typeof formNames]} is ${tidyDegrees(value)}°; it must lie between 0° and 180°, both excluded.`,
             'fovOutOfRange',
           );
-      } else if (!(value > 0)) report(field, `${field} is ${value}; it must be above 0.`, 'fovOutOfRange');
+      } else if (!(value > 0))
+        report(
+          field,
+          `The ${formNames[field as keyof typeof formNames]} is ${value}; it must be above 0.`,
+          'fovOutOfRange',
+        );
     halfHeight = halfHeightPerDistance(lens, aspect) * near;
   } else {
     const [[field, value]] = Object.entries(projection.size) as [[string, number]];
-    if (!(value > 0)) report(field, `${field} is ${value}; the picture must have a size above 0.`);
+    if (!(value > 0)) report(field, `The picture’s ${field} is ${value}; it must be above 0.`);
     halfHeight = 'height' in projection.size ? value / 2 : value / 2 / aspect;
   }
   const halfWidth = halfHeight * aspect;

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { conventions } from '../testing/arbitraries';
 import { compute } from './compute';
+import { limits } from './limits';
 import type { ComputeRequest } from './schema';
 
 const request = (part: Partial<ComputeRequest> = {}): ComputeRequest => ({
@@ -31,7 +32,8 @@ const rows = (given: ComputeRequest, key: string) =>
 
 describe('worldToScreen', () => {
   it('gives exact values for a camera that can be followed by hand', () => {
-    // 90° vertical over 2:1, near 1, far 3: half height 1 and half width 2 at one unit ahead; depth (3/2)·(1 − 1/f).
+    // 90° vertical over 2:1, near 1, far 3: half height 1 and half width 2 at one unit ahead; depth
+    // (3/2)·(1 − 1/f).
     const [point, beside] = rows(
       request({
         queries: [
@@ -274,8 +276,39 @@ describe('what is wrong is named with its place', () => {
       ),
     ).toEqual([expect.objectContaining({ code: 'parentCycle' })]);
   });
-  it('an unknown key is a warning, and any JSON value gets an answer or a problem', () => {
-    expect(answer({ ...request(), comment: 'hello' }).warnings).toEqual([expect.objectContaining({ path: 'comment' })]);
+  it('an unknown key is a problem that names the nearest known one, wherever it is', () => {
+    const say = (given: object) =>
+      problems({ ...request(), ...given }).map(({ path, message }) => `${path}: ${message}`);
+    expect(say({ querys: [] })).toEqual([expect.stringContaining('querys: querys is not known here. Did you mean “queries”?')]); // prettier-ignore
+    const query = { id: 'v', op: 'visibility', method: 'exact', margn: 3 };
+    expect(say({ queries: [query] })).toEqual([expect.stringContaining('queries[0].margn is not known here. Did you mean “margin”?')]); // prettier-ignore
+    expect(say({ conventions: { angles: { units: 'radians' } } })).toEqual([expect.stringContaining('Did you mean “unit”?')]); // prettier-ignore
+    expect(say({ zzzzqqqq: 1 })).toEqual(['zzzzqqqq: zzzzqqqq is not known here. Take it out or mend its spelling.']);
+    // Past the thousandth too.
+    const bodies = Array.from({ length: 1200 }, (_, i) => ({ id: `b${i}`, shape: { kind: 'point' }, position: [0, 0, -i], ...(i === 1150 && { colour: 1 }) })); // prettier-ignore
+    expect(say({ bodies })).toEqual([expect.stringContaining('bodies[1150].colour is not known here.')]);
+  });
+  it('lists at most twenty problems and counts the others', () => {
+    const bodies = Array.from({ length: 300 }, () => ({}));
+    const answered = compute({ ...request(), bodies });
+    if (answered.ok) throw new Error('it was taken');
+    expect(answered.problem.errors).toHaveLength(20);
+    expect(answered.problem.count).toBeGreaterThanOrEqual(300);
+    expect(answered.problem.title).toBe(`The request has ${answered.problem.count} problems`);
+  });
+  it('refuses too much before it looks at any of it', () => {
+    const say = (given: object) => problems({ ...request(), ...given }).map(({ message }) => message);
+    expect(say({ bodies: new Array(limits.bodies + 1).fill({}) })).toEqual([expect.stringMatching(/^The request has 100,001 bodies, and one may have 100,000/)]); // prettier-ignore
+    const points = new Array(600_000).fill(0);
+    expect(say({ queries: [{ op: 'worldToScreen', points }, { op: 'rays', pixels: points }] })).toEqual([expect.stringContaining('1,200,000 points, pixels, items and distances')]); // prettier-ignore
+    expect(say({ queries: [1, 2].map(() => ({ op: 'spawn', count: 600_000 })) })).toEqual([expect.stringContaining('1,200,000 points to spawn')]); // prettier-ignore
+  });
+  it('two queries of one id and a convert without its aim are problems', () => {
+    const query = { id: 'm', op: 'matrices' };
+    expect(problems({ ...request(), queries: [query, query] })).toEqual([expect.objectContaining({ path: 'queries[1].id' })]); // prettier-ignore
+    expect(problems({ ...request(), queries: [{ id: 'c', op: 'convert' }] })).toEqual([expect.objectContaining({ path: 'queries[0].to' })]); // prettier-ignore
+  });
+  it('any JSON value gets an answer or a problem', () => {
     fc.assert(
       fc.property(fc.jsonValue(), (value) => {
         const answered = compute(value);

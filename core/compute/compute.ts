@@ -1,11 +1,14 @@
 import { fieldOfView } from '../camera/projection';
 import { anglesOfBasis } from '../camera/orientation';
 import type { CameraFrame } from '../camera/frame';
-import type { Expression } from '../conventions/express';
+import type { ConventionCodec } from '../conventions/codec';
 import type { Problem } from '../reasons';
-import { problemsOf, unknownPaths } from './issues';
+import { nearestKey, problemsOf, unknownKeys } from './issues';
+import { requestJsonSchema } from './jsonSchema';
+import { Lazy } from './lazy';
+import { limits, overLimits } from './limits';
 import { operations, type Result } from './operations';
-import { readSituation, writePair, type Situation } from './read';
+import { resolveRequest, writePair, type ResolvedRequest } from './read';
 import { requestSchema, type Query } from './schema';
 
 export interface ComputeResponse {
@@ -20,18 +23,73 @@ export interface ProblemDocument {
   readonly type: 'about:blank';
   readonly title: string;
   readonly status: number;
+  /** The first of them, at most `limits.problems`. */
   readonly errors: readonly Problem[];
+  /** How many there are, where not all are listed. */
+  readonly count?: number;
 }
 
-export const problemDocument = (errors: readonly Problem[], status = 422, title?: string): ProblemDocument => ({
+/**
+ * What is wrong with a request, as the document that is answered (RFC 9457): a status, a title and
+ * each problem by its path.
+ */
+export const problemDocument = (
+  errors: readonly Problem[],
+  status = 422,
+  title?: string,
+  count = errors.length,
+): ProblemDocument => ({
   type: 'about:blank',
-  title: title ?? (errors.length === 1 ? 'The request has a problem' : `The request has ${errors.length} problems`),
+  title: title ?? (count === 1 ? 'The request has a problem' : `The request has ${count} problems`),
   status,
-  errors,
+  errors: errors.slice(0, limits.problems),
+  ...(count > limits.problems && { count }),
 });
 
-/** The camera as it came out, in the request's conventions (`docs/compute.md`, "The resolved camera"). */
-export function resolvedCamera(frame: CameraFrame, e: Expression, flat = false): Record<string, unknown> {
+/** Every key that means something somewhere in a request. */
+let known: readonly string[] | null = null;
+function knownKeys(): readonly string[] {
+  if (known) return known;
+  const keys = new Set<string>();
+  const walk = (value: unknown): void => {
+    if (typeof value !== 'object' || value === null) return;
+    for (const [key, inner] of Object.entries(value)) {
+      if (key === 'properties' && typeof inner === 'object' && inner !== null)
+        for (const name of Object.keys(inner)) keys.add(name);
+      walk(inner);
+    }
+  };
+  walk(requestJsonSchema());
+  return (known = [...keys]);
+}
+
+/** Queries that have the id of one before them: their answers could not be told apart. */
+function repeatedIds(queries: readonly Query[]): Problem[] {
+  const seen = new Set<string>();
+  return queries.flatMap(({ id }, i): Problem[] => {
+    if (!seen.has(id)) {
+      seen.add(id);
+      return [];
+    }
+    return [{ path: `queries[${i}].id`, message: `Two queries have the id “${id}”. Give each its own.` }];
+  });
+}
+
+/** A key that nothing is known of, and the known one that is nearest. */
+function unknownProblem({ path, beside }: ReturnType<typeof unknownKeys>[number]): Problem {
+  const key = path.slice(path.lastIndexOf('.') + 1);
+  const nearest = nearestKey(key, beside, knownKeys());
+  return {
+    path,
+    message: `${path} is not known here.${nearest ? ` Did you mean “${nearest}”?` : ''} Take it out or mend its spelling.`,
+  };
+}
+
+/**
+ * The camera as it came out, in the request's conventions (`docs/compute.md`, "The resolved
+ * camera").
+ */
+export function resolvedCamera(frame: CameraFrame, e: ConventionCodec, flat = false): Record<string, unknown> {
   const { extents: x, near, far } = frame;
   const perspective = frame.kind === 'perspective';
   const fov = (size: number) => (perspective ? e.toAngle(fieldOfView(size, near)) : null);
@@ -53,35 +111,82 @@ export function resolvedCamera(frame: CameraFrame, e: Expression, flat = false):
   };
 }
 
-/** Answers every query of a situation, in order. */
-export function answerQueries(situation: Situation): ComputeResponse['results'] {
-  return situation.queries.map((query) => {
-    const run = operations[query.op] as (s: Situation, q: Query) => Result;
-    return { id: query.id, op: query.op, ...run(situation, query) };
+/** Answers every query of a resolved request, in order; `begins` is told which one. */
+const lazyAnswers = (resolved: ResolvedRequest, begins?: (query: number) => void): ComputeResponse['results'] =>
+  resolved.queries.map((query, i) => {
+    begins?.(i);
+    const run = operations[query.op] as (s: ResolvedRequest, q: Query) => Result;
+    const result = { id: query.id, op: query.op, ...run(resolved, query) };
+    return begins ? watched(result, () => begins(i)) : result;
   });
+
+/** A result whose lists tell when a part of them is worked out. */
+const watched = <R extends object>(result: R, begins: () => void): R =>
+  Object.fromEntries(
+    Object.entries(result).map(([key, value]: [string, unknown]) => [
+      key,
+      value instanceof Lazy
+        ? new Lazy(value.length, (from, to) => {
+            begins();
+            return value.part(from, to) as readonly unknown[];
+          })
+        : value,
+    ]),
+  ) as R;
+
+/** A result with all its lists. */
+const whole = <R extends object>(result: R): R =>
+  Object.fromEntries(
+    Object.entries(result).map(([key, value]: [string, unknown]) => [
+      key,
+      value instanceof Lazy ? value.whole() : value,
+    ]),
+  ) as R;
+
+/** Answers every query of a resolved request, in order. */
+export const answerQueries = (resolved: ResolvedRequest): ComputeResponse['results'] =>
+  lazyAnswers(resolved).map(whole);
+
+type Computed = { ok: true; response: ComputeResponse } | { ok: false; problem: ProblemDocument };
+
+/**
+ * Answers a compute request: any JSON value in, the response or a problem document out. Never
+ * throws for bad input. The interface is `docs/compute.md`.
+ */
+export function compute(given: unknown): Computed {
+  const answered = computeLazily(given);
+  if (!answered.ok) return answered;
+  const { response } = answered;
+  return { ok: true, response: { ...response, results: response.results.map(whole) } };
 }
 
 /**
- * Answers a compute request: any JSON value in, the response or a problem document out. Never throws for bad input.
- * The interface is `docs/compute.md`.
+ * The same, its long lists worked out when they are written (`writeJson`): a million points are
+ * never all held. `begins` is told which query is worked on, again when a part of it is written.
  */
-export function compute(
-  given: unknown,
-): { ok: true; response: ComputeResponse } | { ok: false; problem: ProblemDocument } {
+export function computeLazily(given: unknown, begins?: (query: number) => void): Computed {
+  const over = overLimits(given);
+  if (over.length) return { ok: false, problem: problemDocument(over) };
   const parsed = requestSchema.safeParse(given, { reportInput: true });
-  if (!parsed.success) return { ok: false, problem: problemDocument(problemsOf(parsed.error)) };
-  const situation = readSituation(parsed.data);
-  if (!situation.ok) return { ok: false, problem: problemDocument(situation.problems) };
-  const { frame, expression, flat } = situation.value;
-  const unknown = unknownPaths(given, parsed.data).map((path) => ({
-    path,
-    message: `${path} is not known here and plays no part. Check its spelling.`,
-  }));
+  if (!parsed.success) {
+    const { issues } = parsed.error;
+    const problems = problemsOf(parsed.error, limits.problems);
+    return { ok: false, problem: problemDocument(problems, 422, undefined, Math.max(issues.length, problems.length)) };
+  }
+  const unknown = unknownKeys(given, parsed.data);
+  const problems = [...unknown.slice(0, limits.problems).map(unknownProblem), ...repeatedIds(parsed.data.queries)];
+  if (problems.length) {
+    const count = problems.length + Math.max(0, unknown.length - limits.problems);
+    return { ok: false, problem: problemDocument(problems, 422, undefined, count) };
+  }
+  const resolved = resolveRequest(parsed.data);
+  if (!resolved.ok) return { ok: false, problem: problemDocument(resolved.problems) };
+  const { frame, codec, flat } = resolved.value;
   const response: ComputeResponse = {
     astrolabe: 1,
-    camera: resolvedCamera(frame, expression, flat),
-    results: answerQueries(situation.value),
-    warnings: [...unknown, ...situation.warnings.map(({ path, message }) => ({ path, message }))],
+    camera: resolvedCamera(frame, codec, flat),
+    results: lazyAnswers(resolved.value, begins),
+    warnings: resolved.warnings.map(({ path, message }) => ({ path, message })),
   };
   return { ok: true, response };
 }

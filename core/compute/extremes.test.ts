@@ -3,7 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { conventions } from '../testing/arbitraries';
 import { compute } from './compute';
 
-/** Numbers from everywhere: round ones, ordinary ones, and every order of magnitude that a request may have. */
+/**
+ * Numbers from everywhere: round ones, ordinary ones, and every order of magnitude that a request
+ * may have.
+ */
 const number = fc.oneof(
   { weight: 20, arbitrary: fc.constantFrom(0, 1, -1, 0.5, -0.5, 90, -90, 180, 1e-9, 1e6) },
   { weight: 30, arbitrary: fc.double({ min: -100, max: 100, noNaN: true }) },
@@ -96,7 +99,10 @@ const requests = fc.oneof(
   fc.record({ astrolabe: fc.constant(1), conventions, viewport, camera: fc.record({ kind: fc.constant('2d'), focus: vec2, anchor: vec2, zoom: above0, rotation: number, snap: fc.constantFrom('none', 'floor', 'round') }), bodies: bodies(vec2), queries: query(vec2) }), // prettier-ignore
 );
 
-/** Nulls that are answers of their own kind: no far plane, nothing hit, no angle of an orthographic camera, and which side a horizon is on when it is on the screen. */
+/**
+ * Nulls that are answers of their own kind: no far plane, nothing hit, no angle of an orthographic
+ * camera, and which side a horizon is on when it is on the screen.
+ */
 const plainNulls = new Set(['far', 'hit', 'targetBody', 'blockedBy', 'verticalFov', 'horizontalFov', 'where']);
 
 /** Every number that is none, and every null without a reason beside it, by its path. */

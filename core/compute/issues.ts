@@ -10,9 +10,17 @@ export const pathText = (path: readonly PropertyKey[]): string =>
 
 type Issue = z.core.$ZodIssue;
 
-/** What a schema found wrong, as sentences that name the field and the mend. */
-export function problemsOf(error: z.ZodError): Problem[] {
-  return error.issues.flatMap((issue) => explain(issue as Issue, []));
+/**
+ * What a schema found wrong, as sentences that name the field and the mend: at most `most` of them,
+ * where many would be wrong in the same way.
+ */
+export function problemsOf(error: z.ZodError, most = Infinity): Problem[] {
+  const found: Problem[] = [];
+  for (const issue of error.issues) {
+    if (found.length >= most) break;
+    found.push(...explain(issue as Issue, []));
+  }
+  return found;
 }
 
 function explain(issue: Issue, above: readonly PropertyKey[]): Problem[] {
@@ -81,18 +89,72 @@ const listed = (values: readonly unknown[]) => {
   return texts.length > 1 ? `${texts.slice(0, -1).join(', ')} or ${texts.at(-1)}` : texts.join('');
 };
 
-/** Paths present in what was given but not in what was understood: kept out of the answer, and worth a warning. */
-export function unknownPaths(given: unknown, understood: unknown, path: readonly PropertyKey[] = []): string[] {
-  if (Array.isArray(given))
-    return Array.isArray(understood)
-      ? given
-          .slice(0, 1000)
-          .flatMap((one, i) => (typeof one === 'object' ? unknownPaths(one, understood[i], [...path, i]) : []))
-      : [];
-  if (typeof given !== 'object' || given === null || typeof understood !== 'object' || understood === null) return [];
-  return Object.entries(given).flatMap(([key, value]) =>
-    key in understood
-      ? unknownPaths(value, (understood as Record<string, unknown>)[key], [...path, key])
-      : [pathText([...path, key])],
-  );
+/** A key that is in what was given but not in what was understood, and where. */
+interface UnknownKey {
+  readonly path: string;
+  /** The keys that are known beside it. */
+  readonly beside: readonly string[];
+}
+
+/**
+ * Keys that are in what was given but not in what was understood, at most `most` of them. Lists of
+ * plain numbers are passed over, and lists are gone through without recursion into their entries'
+ * entries where these are numbers: what asks for a million points costs a look at each.
+ */
+export function unknownKeys(given: unknown, understood: unknown, most = Infinity): UnknownKey[] {
+  const found: UnknownKey[] = [];
+  const walk = (a: unknown, b: unknown, path: readonly PropertyKey[]): void => {
+    if (found.length >= most || typeof a !== 'object' || a === null || typeof b !== 'object' || b === null) return;
+    if (Array.isArray(a)) {
+      if (!Array.isArray(b)) return;
+      for (let i = 0; i < a.length && found.length < most; i++) {
+        const one: unknown = a[i];
+        if (typeof one !== 'object' || one === null) {
+          if (i === 0) return;
+          continue;
+        }
+        if (Array.isArray(one) && typeof one[0] !== 'object') continue;
+        walk(one, b[i], [...path, i]);
+      }
+      return;
+    }
+    for (const [key, value] of Object.entries(a)) {
+      if (Object.hasOwn(b, key)) walk(value, (b as Record<string, unknown>)[key], [...path, key]);
+      else if (found.length < most) found.push({ path: pathText([...path, key]), beside: Object.keys(b) });
+    }
+  };
+  walk(given, understood, []);
+  return found;
+}
+
+/** How many letters are to be put in, left out, changed or exchanged with their neighbours. */
+function editDistance(a: string, b: string): number {
+  let [before, last] = [[] as number[], Array.from({ length: b.length + 1 }, (_, j) => j)];
+  for (let i = 1; i <= a.length; i++) {
+    const row = [i];
+    for (let j = 1; j <= b.length; j++) {
+      const same = a[i - 1] === b[j - 1];
+      row[j] = Math.min(last[j]! + 1, row[j - 1]! + 1, last[j - 1]! + (same ? 0 : 1));
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1])
+        row[j] = Math.min(row[j]!, before[j - 2]! + 1);
+    }
+    [before, last] = [last, row];
+  }
+  return last[b.length]!;
+}
+
+/**
+ * The known key that a wrong one was most likely meant to be, of those beside it and then of all;
+ * null where none is near.
+ */
+export function nearestKey(wrong: string, beside: readonly string[], all: readonly string[]): string | null {
+  const near = (keys: readonly string[]) => {
+    const most = Math.max(1, Math.floor(wrong.length / 3));
+    const ranked = keys
+      .map((key) => ({ key, by: editDistance(wrong.slice(0, 40).toLowerCase(), key.toLowerCase()) }))
+      .filter(({ by }) => by <= most)
+      .sort((a, b) => a.by - b.by);
+    return ranked[0]?.key ?? null;
+  };
+  return near(beside) ?? near(all);
 }

@@ -307,7 +307,8 @@ describe('spawn', () => {
       points: number[][];
       statistics: Record<string, number>;
     };
-    // The viewport grown by one unit is 12 × 12; a ring between 0.5 and 2.5 round it, a quarter of it ahead.
+    // The viewport grown by one unit is 12 × 12; a ring between 0.5 and 2.5 round it, a quarter of
+    // it ahead.
     expect(ring.statistics.areaAllowed).toBeCloseTo((48 * 2 + Math.PI * (6.25 - 0.25)) / 4, 9);
     expect(ring.points.every(([x, y]) => x! >= 6.5 - 1e-9 && x! <= 8.5 + 1e-9 && Math.abs(y!) <= x! + 1e-9)).toBe(true);
     expect(ask({ ...flat, bounds: { min: [-3, -3], max: [3, 3] } }, part)).toMatchObject({

@@ -1,35 +1,39 @@
 import { planesOf } from '../camera/frame';
-import type { MatrixName } from '../conventions/express';
+import type { MatrixName } from '../conventions/codec';
 import { pictureToWorld, rayEnds, type DepthChoice } from '../convert/unproject';
-import { partsToWorld, pictureToParts, pixelsPerUnit, projectPoint, rayThrough } from '../convert/project';
+import { viewRufToWorld, pictureToViewRuf, pixelsPerUnit, projectPoint, rayThrough } from '../convert/project';
 import type { Vec2, Vec3 } from '../math/vec3';
 import { pick, pickFlat, type Hit } from '../pick/pick';
 import type { ErrorCode } from '../reasons';
 import { billboard } from '../billboard/billboard';
 import type { PlacedBody } from '../bodies/body';
 import { worldUp } from '../camera/orientation';
-import { expressionOf } from '../conventions/express';
+import { codecOf } from '../conventions/codec';
 import { footprint } from '../ground/footprint';
+import { manyFrom } from '../kernels/many';
+import { outsideBit } from '../kernels/points';
+import { projectSpaces, spacesAt, spacesStride } from '../kernels/spaces';
 import { normalize } from '../math/vec3';
 import { dollyZoom } from '../motion/dollyZoom';
 import { drawOrder } from '../order/drawOrder';
 import { horizonPlace, horizonPoints, vanishingPoint } from '../order/horizon';
 import { aim } from '../pick/aim';
 import { areaAndCentroid } from '../spawn/region';
-import { spawn } from '../spawn/spawn';
+import { mostTries, spawn } from '../spawn/spawn';
 import { flatSurface, planeSurface } from '../spawn/surface';
 import { grown, pictureBounds, shadowVisibility, visibility, type Verdict } from '../visibility/visibility';
-import { readPoint, writePair, type Situation } from './read';
+import { lazily, Lazy } from './lazy';
+import { readPoint, writePair, type ResolvedRequest } from './read';
 import { reexpressCamera, reexpressCamera2d, writeBody } from './write';
 import type { Query, QueryOf } from './schema';
 
-/** What one query is answered with, beside its id and op. */
+/** What one query is answered with, beside its id and op; long lists of it are `Lazy`. */
 export type Result = Record<string, unknown> | { error: { code: ErrorCode; message: string } };
 
 const failure = (code: ErrorCode, message: string): Result => ({ error: { code, message } });
 const notIn2d = (op: string): Result =>
   failure('notIn2d', `${op} has no meaning with a 2D camera. Ask it of a 3D one, orthographic if need be.`);
-type Operation<Op extends Query['op']> = (situation: Situation, query: QueryOf<Op>) => Result;
+type Operation<Op extends Query['op']> = (resolved: ResolvedRequest, query: QueryOf<Op>) => Result;
 
 const matrixNames: readonly MatrixName[] = [
   'view',
@@ -40,14 +44,14 @@ const matrixNames: readonly MatrixName[] = [
 ];
 
 /** A pixel of the request as a picture position. */
-const pictureOf = ({ expression, frame }: Situation, pixel: Vec2) => expression.fromScreen(frame.viewport, pixel);
+const pictureOf = ({ codec, frame }: ResolvedRequest, pixel: Vec2) => codec.fromScreen(frame.viewport, pixel);
 
 /** One point in every space, in the request's conventions: an entry of `worldToScreen`. */
-export function answerPoint(situation: Pick<Situation, 'expression' | 'frame'>, world: Vec3) {
-  const { expression: e, frame } = situation;
-  const { parts, clip, picture, outside } = projectPoint(frame, world);
-  const ahead = parts[2];
-  const always = { view: e.toView(parts), clip: e.toClip(clip) };
+export function answerPoint(resolved: Pick<ResolvedRequest, 'codec' | 'frame'>, world: Vec3) {
+  const { codec: e, frame } = resolved;
+  const { viewRuf, clip, picture, outside } = projectPoint(frame, world);
+  const ahead = viewRuf[2];
+  const always = { view: e.toView(viewRuf), clip: e.toClip(clip) };
   const verdict = {
     ahead,
     inFront: frame.kind !== 'perspective' || ahead > 0,
@@ -56,26 +60,64 @@ export function answerPoint(situation: Pick<Situation, 'expression' | 'frame'>, 
   };
   if (!picture.ok)
     return { ...always, ndc: null, screen: null, depth: null, ...verdict, pixelsPerUnit: null, reason: picture.reason };
-  const { across, upward, shares } = picture.value;
+  const { across, upward, depth01 } = picture.value;
   return {
     ...always,
     ndc: e.toNdc(picture.value),
     screen: e.toScreen(frame.viewport, across, upward),
-    depth: e.toDepth(shares),
+    depth: e.toDepth(depth01),
     ...verdict,
     pixelsPerUnit: pixelsPerUnit(frame, ahead),
   };
 }
 
-/** A depth choice of a request on the inside. */
-export function readDepthChoice(at: QueryOf<'screenToWorld'>['at'], e: Situation['expression']): DepthChoice {
+const planeNames = ['left', 'right', 'bottom', 'top', 'near', 'far'] as const;
+const three = (of: Float64Array, at: number): [number, number, number] => [of[at]!, of[at + 1]!, of[at + 2]!];
+
+/**
+ * Many points in every space: what `answerPoint` gives one by one, to rounding, by the batch
+ * kernels.
+ */
+export function answerPoints({ codec, frame }: Pick<ResolvedRequest, 'codec' | 'frame'>, worlds: readonly Vec3[]) {
+  const count = worlds.length;
+  const flat = new Float64Array(3 * count);
+  worlds.forEach((world, i) => flat.set(world, 3 * i));
+  const [spaces, outside] = [new Float64Array(count * spacesStride), new Uint8Array(count)];
+  projectSpaces(frame, codec, flat, spaces, outside);
+  const perspective = frame.kind === 'perspective';
+  return worlds.map((world, i) => {
+    const at = i * spacesStride;
+    const ahead = spaces[at + spacesAt.ahead]!;
+    const bits = outside[i]!;
+    // Without a picture the reason is the plain form's to give, and so is a number that is not
+    // finite.
+    if (bits & outsideBit.noPicture || !Number.isFinite(spaces[at + spacesAt.screen]!))
+      return answerPoint({ codec, frame }, world);
+    const violated = bits ? planeNames.filter((name) => bits & outsideBit[name]) : [];
+    return {
+      view: three(spaces, at + spacesAt.view),
+      clip: [...three(spaces, at + spacesAt.clip), spaces[at + spacesAt.clip + 3]!],
+      ndc: three(spaces, at + spacesAt.ndc),
+      screen: [spaces[at + spacesAt.screen]!, spaces[at + spacesAt.screen + 1]!],
+      depth: spaces[at + spacesAt.depth]!,
+      ahead,
+      inFront: !perspective || ahead > 0,
+      onScreen: violated.length === 0,
+      outside: violated,
+      pixelsPerUnit: pixelsPerUnit(frame, ahead),
+    };
+  });
+}
+
+/** A depth choice of a request in canonical space. */
+export function readDepthChoice(at: QueryOf<'screenToWorld'>['at'], e: ResolvedRequest['codec']): DepthChoice {
   if ('depth' in at) return { kind: 'depth', shares: e.fromDepth(at.depth) };
   if ('ahead' in at) return { kind: 'ahead', ahead: at.ahead };
   if ('range' in at) return { kind: 'range', range: at.range };
   return { kind: 'plane', point: e.fromWorld(at.plane.point), normal: e.fromWorld(at.plane.normal) };
 }
 
-const expressHit = ({ expression: e, flat }: Situation, hit: Hit) => ({
+const expressHit = ({ codec: e, flat }: ResolvedRequest, hit: Hit) => ({
   ...hit,
   point: flat ? writePair(hit.point, e) : e.toWorld(hit.point),
   normal: e.toWorld(hit.normal),
@@ -83,38 +125,46 @@ const expressHit = ({ expression: e, flat }: Situation, hit: Hit) => ({
 
 /** The operations by name; a new one is a schema in `schema.ts` and an entry here. */
 export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
-  matrices: ({ expression: e, frame }) => ({
+  matrices: ({ codec: e, frame }) => ({
     ...Object.fromEntries(matrixNames.map((name) => [name, e.toList(e.matrix(frame, name))])),
     handedness: e.handedness,
   }),
 
-  worldToScreen: (situation, { points }) => ({
-    points: points.map((p) => {
-      const world = readPoint(p, '', situation.expression, situation.flat);
+  worldToScreen: (resolved, { points }) => {
+    const worldOf = (p: (typeof points)[number]): Vec3 => {
+      const world = readPoint(p, '', resolved.codec, resolved.flat);
       if (!world.ok) throw new Error('points are checked when the request is read');
-      return answerPoint(situation, world.value);
-    }),
-  }),
-
-  screenToWorld: (situation, { pixels, at }) => {
-    const { expression: e, frame } = situation;
-    // A flat world has one point under a pixel, whatever is said of its depth.
-    const choice: DepthChoice = situation.flat ? { kind: 'ahead', ahead: 0 } : readDepthChoice(at, e);
+      return world.value;
+    };
     return {
-      pixels: pixels.map((pixel) => {
-        const point = pictureToWorld(frame, ...pictureOf(situation, pixel), choice);
-        if (!point.ok) return { point: null, reason: point.reason };
-        return { point: situation.flat ? writePair(point.value, e) : e.toWorld(point.value) };
+      points: new Lazy(points.length, (from, to) => {
+        const worlds = points.slice(from, to).map(worldOf);
+        return points.length < manyFrom
+          ? worlds.map((world) => answerPoint(resolved, world))
+          : answerPoints(resolved, worlds);
       }),
     };
   },
 
-  rays: (situation, { pixels }) => {
-    const { expression: e, frame, flat } = situation;
+  screenToWorld: (resolved, { pixels, at }) => {
+    const { codec: e, frame } = resolved;
+    // A flat world has one point under a pixel, whatever is said of its depth.
+    const choice: DepthChoice = resolved.flat ? { kind: 'ahead', ahead: 0 } : readDepthChoice(at, e);
+    return {
+      pixels: lazily(pixels, (pixel) => {
+        const point = pictureToWorld(frame, ...pictureOf(resolved, pixel), choice);
+        if (!point.ok) return { point: null, reason: point.reason };
+        return { point: resolved.flat ? writePair(point.value, e) : e.toWorld(point.value) };
+      }),
+    };
+  },
+
+  rays: (resolved, { pixels }) => {
+    const { codec: e, frame, flat } = resolved;
     if (flat) return notIn2d('rays');
     return {
-      pixels: pixels.map((pixel) => {
-        const ray = rayThrough(frame, ...pictureOf(situation, pixel));
+      pixels: lazily(pixels, (pixel) => {
+        const ray = rayThrough(frame, ...pictureOf(resolved, pixel));
         const { near, far } = rayEnds(frame, ray);
         return {
           origin: e.toWorld(ray.origin),
@@ -126,31 +176,31 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
     };
   },
 
-  pick: (situation, { pixels, backFaces, all }) => ({
-    pixels: pixels.map((pixel) => {
-      const { frame, placed, flat } = situation;
-      const at = pictureOf(situation, pixel);
+  pick: (resolved, { pixels, backFaces, all }) => ({
+    pixels: lazily(pixels, (pixel) => {
+      const { frame, placed, flat } = resolved;
+      const at = pictureOf(resolved, pixel);
       const hits = flat
-        ? pickFlat(partsToWorld(frame, pictureToParts(frame, ...at, 0)), placed, all)
+        ? pickFlat(viewRufToWorld(frame, pictureToViewRuf(frame, ...at, 0)), placed, all)
         : pick(frame, ...at, placed, { backFaces, all });
-      return { hits: hits.map((hit) => expressHit(situation, hit)) };
+      return { hits: hits.map((hit) => expressHit(resolved, hit)) };
     }),
   }),
 
-  aim: (situation, { muzzle, pixel, reach }) => {
-    const { expression: e, frame, flat, placed } = situation;
+  aim: (resolved, { muzzle, pixel, reach }) => {
+    const { codec: e, frame, flat, placed } = resolved;
     if (flat) return notIn2d('aim');
-    const found = aim(frame, placed, e.fromWorld(muzzle), reach, pixel ? pictureOf(situation, pixel) : [0, 0]);
+    const found = aim(frame, placed, e.fromWorld(muzzle), reach, pixel ? pictureOf(resolved, pixel) : [0, 0]);
     return {
       target: e.toWorld(found.target),
       targetBody: found.targetBody,
-      hit: found.hit && expressHit(situation, found.hit),
+      hit: found.hit && expressHit(resolved, found.hit),
       blockedBy: found.blockedBy,
       angle: e.toAngle(found.angle),
     };
   },
 
-  planes: ({ expression: e, frame, flat }) =>
+  planes: ({ codec: e, frame, flat }) =>
     flat
       ? notIn2d('planes')
       : {
@@ -160,15 +210,15 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
           })),
         },
 
-  visibility: (situation, { bodies, margin, method }) => {
-    const { width, height } = situation.frame.viewport;
+  visibility: (resolved, { bodies, margin, method }) => {
+    const { width, height } = resolved.frame.viewport;
     if (!(Math.min(width, height) + 2 * margin > 0))
       return failure(
         'viewportEmpty',
         `A margin of ${margin} leaves nothing of a viewport of ${width} × ${height}. Raise it.`,
       );
-    return chosen(situation, bodies, (placed) => {
-      const found = visibility(situation.frame, placed, { method, margin, flat: situation.flat });
+    return chosen(resolved, bodies, (placed) => {
+      const found = visibility(resolved.frame, placed, { method, margin, flat: resolved.flat });
       const count = (verdict: Verdict) => found.filter((one) => one.verdict === verdict).length;
       return {
         bodies: found,
@@ -177,20 +227,20 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
     });
   },
 
-  shadowVisibility: (situation, { light, receiver, bodies }) => {
-    const { expression: e, frame, flat } = situation;
+  shadowVisibility: (resolved, { light, receiver, bodies }) => {
+    const { codec: e, frame, flat } = resolved;
     if (flat) return notIn2d('shadowVisibility');
-    return chosen(situation, bodies, (placed) => {
+    return chosen(resolved, bodies, (placed) => {
       const plane = { point: e.fromWorld(receiver.point), normal: e.fromWorld(receiver.normal) };
       const found = shadowVisibility(frame, placed, e.fromWorld(light), plane);
       return found.ok ? { bodies: found.value } : { bodies: null, reason: found.reason };
     });
   },
 
-  screenBounds: (situation, { bodies }) =>
-    chosen(situation, bodies, (placed) => ({
+  screenBounds: (resolved, { bodies }) =>
+    chosen(resolved, bodies, (placed) => ({
       bodies: placed.map((one) => {
-        const { expression: e, frame, flat } = situation;
+        const { codec: e, frame, flat } = resolved;
         const found = pictureBounds(frame, one, flat);
         if (!found.ok) return { body: one.body.id, bounds: null, reason: found.reason };
         const { min, max, clipped } = found.value;
@@ -200,7 +250,7 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
       }),
     })),
 
-  billboard: ({ expression: e, frame, flat }, { items }) => {
+  billboard: ({ codec: e, frame, flat }, { items }) => {
     if (flat) return notIn2d('billboard');
     return {
       items: items.map(({ position, mode, axis, front }) => {
@@ -218,8 +268,8 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
     };
   },
 
-  spawn: (situation, query) => {
-    const { expression: e, frame, flat } = situation;
+  spawn: (resolved, query) => {
+    const { codec: e, frame, flat } = resolved;
     if ((query.surface === '2d') !== flat)
       return failure(
         'notIn2d',
@@ -262,23 +312,28 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
       query.seed,
       query.method,
     );
-    if (!found)
-      return failure('noAreaLeft', 'The terms leave no area to appear in. Widen the bounds or ask for less padding.');
+    if ('why' in found)
+      return found.why === 'noAreaLeft'
+        ? failure('noAreaLeft', 'The terms leave no area to appear in. Widen the bounds or ask for less padding.')
+        : failure(
+            'tooManyTries',
+            `Rolling again would take about ${found.expected.toExponential(1)} tries, and up to ${mostTries.toLocaleString('en')} are made. Draw directly, or ask for fewer points.`,
+          );
     const { points, ...statistics } = found;
     return {
-      points: points.map((p) => (flat ? writePair([p[0], p[1], 0], e) : e.toWorld(surface.at(p)))),
+      points: lazily(points, (p) => (flat ? writePair([p[0], p[1], 0], e) : e.toWorld(surface.at(p)))),
       statistics,
     };
   },
 
-  footprint: ({ expression: e, frame, flat }, { plane }) => {
+  footprint: ({ codec: e, frame, flat }, { plane }) => {
     if (flat) return notIn2d('footprint');
     const found = footprint(frame, e.fromWorld(plane.point), e.fromWorld(plane.normal));
     if (!found) return failure('footprintEmpty', 'The frustum does not meet this plane. Move the plane or the camera.');
     return { polygon: found.polygon.map(e.toWorld), unbounded: found.unbounded };
   },
 
-  dollyZoom: ({ expression: e, frame, flat }, { target, distances }) => {
+  dollyZoom: ({ codec: e, frame, flat }, { target, distances }) => {
     if (flat) return notIn2d('dollyZoom');
     const stops = dollyZoom(frame, e.fromWorld(target), distances);
     if (!stops)
@@ -292,7 +347,7 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
     };
   },
 
-  horizon: ({ expression: e, frame, flat }, { normal }) => {
+  horizon: ({ codec: e, frame, flat }, { normal }) => {
     if (flat) return notIn2d('horizon');
     const up = normalize(normal ? e.fromWorld(normal) : worldUp) ?? worldUp;
     const points = horizonPoints(frame, up);
@@ -314,11 +369,11 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
     };
   },
 
-  drawOrder: (situation, { bodies, key }) =>
-    chosen(situation, bodies, (placed) => ({ ...drawOrder(situation.frame, placed, key) })),
+  drawOrder: (resolved, { bodies, key }) =>
+    chosen(resolved, bodies, (placed) => ({ ...drawOrder(resolved.frame, placed, key) })),
 
-  convert: ({ expression: from, frame, flat, camera, bodies }, { to }) => {
-    const e = expressionOf(to);
+  convert: ({ codec: from, frame, flat, camera, bodies }, { to }) => {
+    const e = codecOf(to);
     const names: readonly MatrixName[] = ['view', 'projection', 'viewProjection', 'cameraToWorld'];
     return {
       camera: 'kind' in camera ? reexpressCamera2d(camera, frame.viewport, from, e) : reexpressCamera(camera, from, e),
@@ -336,7 +391,7 @@ const boxBetween = (a: Vec2, b: Vec2): { min: Vec2; max: Vec2 } => ({
 
 /** The bodies that a query names, or all; `bodyMissing` for an id that there is not. */
 function chosen(
-  { placed }: Situation,
+  { placed }: ResolvedRequest,
   ids: readonly string[] | undefined,
   run: (placed: readonly PlacedBody[]) => Result,
 ): Result {

@@ -5,16 +5,16 @@ import type { Orientation } from '../camera/orientation';
 import type { Lens, Projection } from '../camera/projection';
 import { axesAreDistinct } from '../conventions/axes';
 import type { Conventions } from '../conventions/conventions';
-import { expressionOf, type Expression } from '../conventions/express';
+import { codecOf, type ConventionCodec } from '../conventions/codec';
 import { normalizeQuat } from '../math/quat';
 import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked, Problem } from '../reasons';
 import type { Query, ReadRequest, RequestBody, RequestCamera, RequestCamera2d, RequestProjection } from './schema';
 import { orthographicOf } from '../camera/camera2d';
 
-/** A request on the inside: what every operation works from. */
-export interface Situation {
-  readonly expression: Expression;
+/** A request in canonical space: what every operation works from. */
+export interface ResolvedRequest {
+  readonly codec: ConventionCodec;
   readonly frame: CameraFrame;
   /** A 2D camera on a flat world: points are pairs, bodies are flat, near and far play no part. */
   readonly flat: boolean;
@@ -28,7 +28,7 @@ type Read<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 const refuse = (...problems: Problem[]): { ok: false; problems: Problem[] } => ({ ok: false, problems });
 
 /** Conventions whose numbers are right each for itself, checked together (paths below `at`). */
-export function readConventions(conventions: Conventions, at = 'conventions'): Read<Expression> {
+export function readConventions(conventions: Conventions, at = 'conventions'): Read<ConventionCodec> {
   const problems: Problem[] = [];
   for (const space of ['world', 'view'] as const) {
     const { right, up, forward } = conventions[space];
@@ -48,10 +48,10 @@ export function readConventions(conventions: Conventions, at = 'conventions'): R
           ? `NDC near and far are both ${near}, so no depth could be told from another. Make them differ.`
           : `NDC near and far, ${near} and ${far}, differ by less than doubles can divide by. Move them apart.`,
     });
-  return problems.length ? { ok: false, problems } : { ok: true, value: expressionOf(conventions) };
+  return problems.length ? { ok: false, problems } : { ok: true, value: codecOf(conventions) };
 }
 
-function readOrientation(given: RequestCamera['orientation'], e: Expression): Read<Orientation> {
+function readOrientation(given: RequestCamera['orientation'], e: ConventionCodec): Read<Orientation> {
   if ('lookAt' in given)
     return {
       ok: true,
@@ -99,7 +99,7 @@ function exactlyOne(given: object, fields: readonly string[], what: string): Rea
   });
 }
 
-function readProjection(given: RequestProjection, e: Expression): Read<Projection> {
+function readProjection(given: RequestProjection, e: ConventionCodec): Read<Projection> {
   if (given.kind === 'frustum') return { ok: true, value: given };
   const shaped = {
     ...(given.aspect !== undefined && { aspect: given.aspect }),
@@ -130,8 +130,11 @@ function readProjection(given: RequestProjection, e: Expression): Read<Projectio
   return { ok: true, value: { kind: 'perspective', near: given.near, far: given.far, lens, ...shaped } };
 }
 
-/** A request's camera on the inside, or what is wrong with its form; whether its numbers go together `frameOf` says. */
-export function readCamera(given: RequestCamera, e: Expression): Read<Camera> {
+/**
+ * A request's camera in canonical space, or what is wrong with its form; whether its numbers go
+ * together `frameOf` says.
+ */
+export function readCamera(given: RequestCamera, e: ConventionCodec): Read<Camera> {
   const orientation = readOrientation(given.orientation, e);
   const projection = readProjection(given.projection, e);
   if (orientation.ok && projection.ok)
@@ -142,12 +145,16 @@ export function readCamera(given: RequestCamera, e: Expression): Read<Camera> {
   return refuse(...(orientation.ok ? [] : orientation.problems), ...(projection.ok ? [] : projection.problems));
 }
 
-/** A pair of a 2D world as a point of the inside's plane, and back. */
-export const readPair = (pair: Vec2, e: Expression): Vec3 => [...e.fromPair('up', pair), 0];
-export const writePair = (p: Vec3, e: Expression): [number, number] => [...e.toPair('up', [p[0], p[1]])];
+/** A pair of a 2D world as a point of the canonical plane, and back. */
+export const readPair = (pair: Vec2, e: ConventionCodec): Vec3 => [...e.fromPair('up', pair), 0];
+/** A point of a flat world (canonical right and up) as the pair that the conventions write. */
+export const writePair = (p: Vec3, e: ConventionCodec): [number, number] => [...e.toPair('up', [p[0], p[1]])];
 
-/** A 2D camera as the orthographic one that it equals, its translation snapped to whole pixels of the request's screen if it asks for that. */
-export function readCamera2d(given: RequestCamera2d, viewport: Viewport, e: Expression): Read<Camera> {
+/**
+ * A 2D camera as the orthographic one that it equals, its translation snapped to whole pixels of
+ * the request's screen if it asks for that.
+ */
+export function readCamera2d(given: RequestCamera2d, viewport: Viewport, e: ConventionCodec): Read<Camera> {
   if (!(given.zoom > 0))
     return refuse({
       path: 'camera.zoom',
@@ -175,8 +182,8 @@ export function readCamera2d(given: RequestCamera2d, viewport: Viewport, e: Expr
   return { ok: true, value: anchored([whole(t[0]) - t[0], whole(t[1]) - t[1]]) };
 }
 
-/** A point of the request on the inside: a pair in a 2D world, three numbers otherwise. */
-export function readPoint(given: readonly number[], path: string, e: Expression, flat: boolean): Read<Vec3> {
+/** A point of the request in canonical space: a pair in a 2D world, three numbers otherwise. */
+export function readPoint(given: readonly number[], path: string, e: ConventionCodec, flat: boolean): Read<Vec3> {
   if (flat === (given.length === 2))
     return {
       ok: true,
@@ -190,8 +197,8 @@ export function readPoint(given: readonly number[], path: string, e: Expression,
   });
 }
 
-/** A request's body on the inside, or what is wrong with it (paths below `bodies[index]`). */
-export function readBody(given: RequestBody, index: number, e: Expression, flat = false): Read<Body> {
+/** A request's body in canonical space, or what is wrong with it (paths below `bodies[index]`). */
+export function readBody(given: RequestBody, index: number, e: ConventionCodec, flat = false): Read<Body> {
   const at = `bodies[${index}]`;
   const position = readPoint(given.position, `${at}.position`, e, flat);
   if (!position.ok) return position;
@@ -236,10 +243,11 @@ export function readBody(given: RequestBody, index: number, e: Expression, flat 
 }
 
 /** What is wrong with queries that only the whole request can tell. */
-function queryProblems(queries: readonly Query[], e: Expression, flat: boolean): Problem[] {
+function queryProblems(queries: readonly Query[], e: ConventionCodec, flat: boolean): Problem[] {
   return queries.flatMap((query, i) => {
     if (query.op === 'worldToScreen')
       return query.points.flatMap((p, j) => {
+        if (flat === (p.length === 2)) return [];
         const read = readPoint(p, `queries[${i}].points[${j}]`, e, flat);
         return read.ok ? [] : read.problems;
       });
@@ -252,7 +260,7 @@ function queryProblems(queries: readonly Query[], e: Expression, flat: boolean):
 }
 
 /** Everything that the operations need, or everything that is wrong with the request. */
-export function readSituation(request: ReadRequest): Checked<Situation> {
+export function resolveRequest(request: ReadRequest): Checked<ResolvedRequest> {
   const expression = readConventions(request.conventions);
   if (!expression.ok) return expression;
   const e = expression.value;
@@ -273,7 +281,7 @@ export function readSituation(request: ReadRequest): Checked<Situation> {
     ok: true,
     warnings: frame.warnings,
     value: {
-      expression: e,
+      codec: e,
       frame: frame.value,
       flat,
       camera: given,

@@ -1,20 +1,18 @@
 import { z } from 'zod';
+import { largest } from './limits';
 import { signedAxes } from '../conventions/axes';
 import { defaultConventions } from '../conventions/conventions';
 
-// A page’s security policy lets nothing be compiled from text; without this the schema library would try. Said here, where the first schema is made.
+// A page’s security policy lets nothing be compiled from text; without this the schema library
+// would try. Said here, where the first schema is made.
 z.config({ jitless: true });
 
 /*
- * The shape of a compute request (`docs/compute.md`). What a number may be is said here; what numbers may be together
- * (near below far, distinct axes, one field of view) is checked when the request is read.
+ * The shape of a compute request (`docs/compute.md`). What a number may be is said here; what
+ * numbers may be together (near below far, distinct axes, one field of view) is checked when the
+ * request is read.
  */
 
-/**
- * Numbers beyond this are refused: products of a few of them would leave the range of doubles on the way to an answer. Lengths that are divided by are at least
- * its inverse, for the same reason.
- */
-const largest = 1e30;
 const number = z.number().min(-largest).max(largest);
 const positive = z
   .number()
@@ -35,40 +33,40 @@ const axisFrame = z
   })
   .describe('The signed axes that point right, up and ahead: three different letters');
 
-export const conventionsSchema = z
-  .object({
-    world: axisFrame.prefault({}),
-    view: axisFrame.prefault({}),
-    ndc: z
-      .object({
-        up: z.enum(['+y', '-y']).default(d.ndc.up),
-        near: number.default(d.ndc.near),
-        far: number.default(d.ndc.far),
-      })
-      .describe('Direction of NDC y and the NDC depths of the near and far plane, two different numbers')
-      .prefault({}),
-    screen: z
-      .object({
-        origin: z.enum(['top-left', 'bottom-left']).default(d.screen.origin),
-        pixelCentre: z.union([z.literal(0), z.literal(0.5)]).default(d.screen.pixelCentre),
-      })
-      .prefault({}),
-    matrix: z
-      .object({
-        vectors: z.enum(['column', 'row']).default(d.matrix.vectors),
-        storage: z.enum(['column-major', 'row-major']).default(d.matrix.storage),
-      })
-      .prefault({}),
-    angles: z
-      .object({
-        unit: z.enum(['degrees', 'radians']).default(d.angles.unit),
-        yaw: z.enum(['right', 'left']).default(d.angles.yaw),
-        pitch: z.enum(['up', 'down']).default(d.angles.pitch),
-        roll: z.enum(['right', 'left']).default(d.angles.roll),
-      })
-      .prefault({}),
-  })
-  .prefault({});
+const conventionsObject = z.object({
+  world: axisFrame.prefault({}),
+  view: axisFrame.prefault({}),
+  ndc: z
+    .object({
+      up: z.enum(['+y', '-y']).default(d.ndc.up),
+      near: number.default(d.ndc.near),
+      far: number.default(d.ndc.far),
+    })
+    .describe('Direction of NDC y and the NDC depths of the near and far plane, two different numbers')
+    .prefault({}),
+  screen: z
+    .object({
+      origin: z.enum(['top-left', 'bottom-left']).default(d.screen.origin),
+      pixelCentre: z.union([z.literal(0), z.literal(0.5)]).default(d.screen.pixelCentre),
+    })
+    .prefault({}),
+  matrix: z
+    .object({
+      vectors: z.enum(['column', 'row']).default(d.matrix.vectors),
+      storage: z.enum(['column-major', 'row-major']).default(d.matrix.storage),
+    })
+    .prefault({}),
+  angles: z
+    .object({
+      unit: z.enum(['degrees', 'radians']).default(d.angles.unit),
+      yaw: z.enum(['right', 'left']).default(d.angles.yaw),
+      pitch: z.enum(['up', 'down']).default(d.angles.pitch),
+      roll: z.enum(['right', 'left']).default(d.angles.roll),
+    })
+    .prefault({}),
+});
+/** Conventions, of which what is not said is the default. */
+export const conventionsSchema = conventionsObject.prefault({});
 
 export const viewportSchema = z
   .object({ x: number.default(0), y: number.default(0), width: number, height: number })
@@ -160,7 +158,24 @@ export const bodySchema = z.object({
   castsShadow: z.boolean().optional(),
 });
 
-const pixels = z.array(vec2Schema);
+/**
+ * A list of which most come right: those whose entries all fit are taken as they are. The schema
+ * would look at each number for itself and make every entry anew, of which there may be a million.
+ */
+function longList<Entry extends z.ZodType>(entry: Entry, fits: (value: unknown) => boolean): z.ZodArray<Entry> {
+  const list = z.array(entry);
+  const { run } = list._zod;
+  list._zod.run = (payload, context) =>
+    Array.isArray(payload.value) && payload.value.every(fits) ? (payload as never) : run(payload, context);
+  return list;
+}
+const areNumbers = (value: unknown, least: number, most: number): boolean => {
+  if (!Array.isArray(value) || value.length < least || value.length > most) return false;
+  for (const one of value) if (typeof one !== 'number' || !(Math.abs(one) <= largest)) return false;
+  return true;
+};
+const points = longList(pointSchema, (value) => areNumbers(value, 2, 3));
+const pixels = longList(vec2Schema, (value) => areNumbers(value, 2, 2));
 const query = <Op extends string, Shape extends z.ZodRawShape>(op: Op, shape: Shape) =>
   z.object({ id: z.string(), op: z.literal(op), ...shape });
 
@@ -176,7 +191,7 @@ export const depthChoiceSchema = z.union([
 
 export const querySchema = z.discriminatedUnion('op', [
   query('matrices', {}),
-  query('worldToScreen', { points: z.array(pointSchema) }),
+  query('worldToScreen', { points }),
   query('screenToWorld', { pixels, at: depthChoiceSchema }),
   query('rays', { pixels }),
   query('pick', { pixels, backFaces: z.boolean().default(false), all: z.boolean().default(false) }),
@@ -211,8 +226,8 @@ export const querySchema = z.discriminatedUnion('op', [
   query('footprint', { plane: planeSchema }),
   query('dollyZoom', { target: vec3Schema, distances: z.array(number) }),
   query('horizon', { normal: vec3Schema.optional() }),
-  query('drawOrder', { bodies: ids, key: z.enum(['ahead', 'distance', 'worldUp']) }),
-  query('convert', { to: conventionsSchema }),
+  query('drawOrder', { bodies: ids, key: z.enum(['ahead', 'distance', 'worldUp', 'screenHeight']) }),
+  query('convert', { to: conventionsObject }),
 ]);
 
 export const requestSchema = z

@@ -1,7 +1,7 @@
 import type { Body } from '../bodies/body';
 import { normalizeQuat } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
-import { reexpressAngle, reexpressAngles, type Expression } from '../conventions/express';
+import { reexpressAngle, reexpressAngles, type ConventionCodec } from '../conventions/codec';
 import type { Viewport } from '../camera/frame';
 import { readPair, writePair } from './read';
 import type { ComputeRequest, RequestCamera, RequestCamera2d } from './schema';
@@ -9,8 +9,11 @@ import type { ComputeRequest, RequestCamera, RequestCamera2d } from './schema';
 type WrittenBody = NonNullable<ComputeRequest['bodies']>[number];
 const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
 
-/** A body of the inside in the form of a request, in the conventions of `e`: the inverse of `readBody`. */
-export function writeBody(body: Body, e: Expression, flat = false): WrittenBody {
+/**
+ * A body of canonical space in the form of a request, in the conventions of `e`: the inverse of
+ * `readBody`.
+ */
+export function writeBody(body: Body, e: ConventionCodec, flat = false): WrittenBody {
   const { id, position, rotation, scale, parent, castsShadow } = body;
   let shape = body.shape as WrittenBody['shape'];
   if (body.shape.kind === 'box') shape = { kind: 'box', size: triple(e.toSizes(body.shape.size)) };
@@ -33,8 +36,11 @@ export function writeBody(body: Body, e: Expression, flat = false): WrittenBody 
   };
 }
 
-/** A request's camera re-expressed from one set of conventions in another, in the form in which it was given (a quaternion where one exists, else the basis). */
-export function reexpressCamera(camera: RequestCamera, from: Expression, to: Expression): RequestCamera {
+/**
+ * A request's camera re-expressed from one set of conventions in another, in the form in which it
+ * was given (a quaternion where one exists, else the basis).
+ */
+export function reexpressCamera(camera: RequestCamera, from: ConventionCodec, to: ConventionCodec): RequestCamera {
   const move = (v: Vec3) => triple(to.toWorld(from.fromWorld(v)));
   const o = camera.orientation;
   let orientation: RequestCamera['orientation'];
@@ -65,8 +71,8 @@ export function reexpressCamera(camera: RequestCamera, from: Expression, to: Exp
 export function reexpressCamera2d(
   camera: RequestCamera2d,
   viewport: Viewport,
-  from: Expression,
-  to: Expression,
+  from: ConventionCodec,
+  to: ConventionCodec,
 ): RequestCamera2d {
   return {
     ...camera,

@@ -1,6 +1,9 @@
 import { canonicalAxes, type AxisFrame } from './axes';
 
-/** Everything that two engines may disagree about while they mean the same camera. See `docs/compute.md`. */
+/**
+ * Everything that two engines may disagree about while they mean the same camera. See
+ * `docs/compute.md`.
+ */
 export interface Conventions {
   readonly world: AxisFrame;
   readonly view: AxisFrame;
@@ -43,11 +46,15 @@ export const defaultConventions: Conventions = {
 export type PresetName = 'WebGL' | 'Vulkan' | 'WebGPU' | 'glTF';
 
 /**
- * Conventions of open standards. A standard fixes what its text fixes (clip space, window origin, asset axes); the rest is the default.
- * - WebGL and OpenGL: NDC y up, depth −1 to 1, window origin bottom left (OpenGL ES 3.0, 2.13 and 3.4).
- * - Vulkan: NDC y down, depth 0 to 1, framebuffer origin top left (Vulkan 1.3, "Vertex Post-Processing"); the view axes are those of its clip space.
+ * Conventions of open standards. A standard fixes what its text fixes (clip space, window origin,
+ * asset axes); the rest is the default.
+ * - WebGL and OpenGL: NDC y up, depth −1 to 1, window origin bottom left (OpenGL ES 3.0, 2.13 and
+ *   3.4).
+ * - Vulkan: NDC y down, depth 0 to 1, framebuffer origin top left (Vulkan 1.3, "Vertex
+ *   Post-Processing"); the view axes are those of its clip space.
  * - WebGPU: NDC y up, depth 0 to 1, framebuffer origin top left (WebGPU, 3.3 "Coordinate Systems").
- * - glTF: assets are right-handed, +y up, their front towards +z, −x to the right; cameras look along −z with a projection to −1…1 (glTF 2.0, 3.4 and 3.10).
+ * - glTF: assets are right-handed, +y up, their front towards +z, −x to the right; cameras look
+ *   along −z with a projection to −1…1 (glTF 2.0, 3.4 and 3.10).
  */
 export const presets: Readonly<Record<PresetName, Conventions>> = {
   WebGL: {

@@ -4,16 +4,17 @@ import type { CameraFrame, PlaneName } from '../camera/frame';
 import type { Vec2, Vec3 } from '../math/vec3';
 import { answer, noAnswer, type Answer } from '../reasons';
 import {
-  clipToParts,
+  clipToViewRuf,
   depthToAhead,
-  partsToClip,
-  partsToWorld,
-  pictureToParts,
+  divide,
+  viewRufToClip,
+  viewRufToWorld,
+  pictureToViewRuf,
   pictureToPixel,
   pixelToPicture,
   projectPoint,
-  sharesOfDepth,
-  worldToParts,
+  depth01Of,
+  worldToViewRuf,
   type ClipParts,
   type PicturePosition,
 } from './project';
@@ -23,8 +24,10 @@ export type Rung = 'local' | 'world' | 'view' | 'clip' | 'ndc' | 'screen';
 export const rungs: readonly Rung[] = ['local', 'world', 'view', 'clip', 'ndc', 'screen'];
 
 /**
- * A value held at one rung, in the spaces of the inside: local and world coordinates; (right, up, ahead) for view;
- * (x, y, distance ahead) for clip, x and y upward and in perspective the distance its w; (across, upward, depth) for NDC and (x, y, depth) in pixels from the top left for screen, where depth is 0 at near and 1 at far.
+ * A value held at one rung, in the canonical spaces: local and world coordinates; (right, up,
+ * ahead) for view; (x, y, distance ahead) for clip, x and y upward and in perspective the distance
+ * its w; (across, upward, depth) for NDC and (x, y, depth) in pixels from the top left for screen,
+ * where depth is 0 at near and 1 at far.
  */
 export interface Drive {
   readonly rung: Rung;
@@ -35,7 +38,7 @@ export interface Drive {
 export interface Chain {
   readonly local: Vec3;
   readonly world: Vec3;
-  readonly parts: Vec3;
+  readonly viewRuf: Vec3;
   readonly clip: ClipParts;
   readonly picture: Answer<PicturePosition>;
   readonly pixel: Answer<Vec2>;
@@ -59,27 +62,29 @@ function steps(frame: CameraFrame, body: PlacedBody | null): Record<Rung, Step> 
         }
       : same,
     world: {
-      forward: (p) => answer(worldToParts(frame, p)),
-      back: (p) => answer(partsToWorld(frame, p)),
+      forward: (p) => answer(worldToViewRuf(frame, p)),
+      back: (p) => answer(viewRufToWorld(frame, p)),
     },
     view: {
       forward: (p) => {
-        const { x, y } = partsToClip(frame, p);
+        const { x, y } = viewRufToClip(frame, p);
         return answer<Vec3>([x, y, p[2]]);
       },
-      back: (p) => answer(clipToParts(frame, p)),
+      back: (p) => answer(clipToViewRuf(frame, p)),
     },
     clip: {
       forward: (p) => {
-        const { picture } = projectPoint(frame, partsToWorld(frame, clipToParts(frame, p)));
+        // In the camera's own axes: by way of the world a camera far from its origin would lose
+        // digits.
+        const picture = divide(frame, viewRufToClip(frame, clipToViewRuf(frame, p)));
         return picture.ok
-          ? answer<Vec3>([picture.value.across, picture.value.upward, picture.value.shares.far])
+          ? answer<Vec3>([picture.value.across, picture.value.upward, picture.value.depth01.far])
           : picture;
       },
       back: ([across, upward, depth]) => {
-        const ahead = depthToAhead(frame, sharesOfDepth(depth));
+        const ahead = depthToAhead(frame, depth01Of(depth));
         if (!ahead.ok) return ahead;
-        const { x, y } = partsToClip(frame, pictureToParts(frame, across, upward, ahead.value));
+        const { x, y } = viewRufToClip(frame, pictureToViewRuf(frame, across, upward, ahead.value));
         return answer<Vec3>([x, y, ahead.value]);
       },
     },
@@ -102,18 +107,19 @@ export function carry(frame: CameraFrame, body: PlacedBody | null, { rung, value
 }
 
 /**
- * The whole chain of a driven value, seen by a frame, local to a body (or to the world without one).
- * No answer when a screen or NDC value is held at a depth that has no point (`depthAtInfinity`, `behindEye`).
+ * The whole chain of a driven value, seen by a frame, local to a body (or to the world without
+ * one). No answer when a screen or NDC value is held at a depth that has no point
+ * (`depthAtInfinity`, `behindEye`).
  */
 export function chainOf(frame: CameraFrame, body: PlacedBody | null, drive: Drive): Answer<Chain> {
   const world = carry(frame, body, drive, 'world');
   if (!world.ok) return world;
   const p = world.value;
-  const { parts, clip, picture, outside } = projectPoint(frame, p);
+  const { viewRuf, clip, picture, outside } = projectPoint(frame, p);
   return answer({
     local: body ? transformPoint(body.toLocal, p) : p,
     world: p,
-    parts,
+    viewRuf,
     clip,
     picture,
     outside,
@@ -123,7 +129,10 @@ export function chainOf(frame: CameraFrame, body: PlacedBody | null, drive: Driv
   });
 }
 
-/** The same point held at another rung, so that driving can go on from there; no answer where that rung has none. */
+/**
+ * The same point held at another rung, so that driving can go on from there; no answer where that
+ * rung has none.
+ */
 export function redrive(frame: CameraFrame, body: PlacedBody | null, drive: Drive, rung: Rung): Answer<Drive> {
   const value = carry(frame, body, drive, rung);
   return value.ok ? answer({ rung, value: value.value }) : value;

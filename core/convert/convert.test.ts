@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { frameOf, planesOf, type CameraFrame } from '../camera/frame';
 import { defaultConventions } from '../conventions/conventions';
-import { expressionOf } from '../conventions/express';
+import { codecOf } from '../conventions/codec';
 import { distance, length, sub, type Vec3 } from '../math/vec3';
 import { multiply, transform, type Mat4 } from '../math/mat4';
 import { aheadAt, conventions, frames, picturePositions, shares, vectors } from '../testing/arbitraries';
@@ -11,11 +11,11 @@ import { carry, chainOf, redrive, type Rung } from './chain';
 import {
   depthToAhead,
   divide,
-  partsToClip,
-  partsToWorld,
-  pictureToParts,
+  viewRufToClip,
+  viewRufToWorld,
+  pictureToViewRuf,
   projectPoint,
-  worldToParts,
+  worldToViewRuf,
   worldToPixel,
 } from './project';
 import { aheadOf, pictureToWorld, rangeToPlane, type DepthChoice } from './unproject';
@@ -29,19 +29,19 @@ describe('projecting and back', () => {
   it('is the identity to 1e-9 of the scale, in any conventions and through the sixteen numbers too', () => {
     fc.assert(
       fc.property(inside, conventions, ([frame, [across, upward], share], c) => {
-        const e = expressionOf(c);
+        const e = codecOf(c);
         const ahead = aheadAt(frame, share);
-        const world = partsToWorld(frame, pictureToParts(frame, across, upward, ahead));
+        const world = viewRufToWorld(frame, pictureToViewRuf(frame, across, upward, ahead));
         const projected = projectPoint(frame, world);
         if (!projected.picture.ok) throw new Error(projected.picture.reason);
         const screen = e.toScreen(frame.viewport, projected.picture.value.across, projected.picture.value.upward);
         const back = pictureToWorld(frame, ...e.fromScreen(frame.viewport, screen), {
           kind: 'ahead',
-          ahead: projected.parts[2],
+          ahead: projected.viewRuf[2],
         });
         if (!back.ok) throw new Error(back.reason);
         expect(distance(back.value, world) / scaleOf(frame, world)).toBeLessThan(1e-9);
-        expect(worldToParts(frame, partsToWorld(frame, projected.parts))[2]).toBeCloseTo(projected.parts[2], 5);
+        expect(worldToViewRuf(frame, viewRufToWorld(frame, projected.viewRuf))[2]).toBeCloseTo(projected.viewRuf[2], 5);
       }),
       { numRuns: 1000 },
     );
@@ -51,11 +51,12 @@ describe('projecting and back', () => {
     fc.assert(
       fc.property(inside, ([frame, , share]) => {
         const ahead = aheadAt(frame, share);
-        const picture = divide(frame, partsToClip(frame, [0, 0, ahead]));
+        const picture = divide(frame, viewRufToClip(frame, [0, 0, ahead]));
         if (!picture.ok) throw new Error(picture.reason);
-        const back = depthToAhead(frame, picture.value.shares);
+        const back = depthToAhead(frame, picture.value.depth01);
         if (!back.ok) throw new Error(back.reason);
-        // In orthographic depth is spread evenly: what is lost is a rounding of the whole range, not of the distance.
+        // In orthographic depth is spread evenly: what is lost is a rounding of the whole range,
+        // not of the distance.
         const spread = frame.kind === 'orthographic' ? frame.far : 0;
         expect(Math.abs(back.value - ahead)).toBeLessThan(1e-9 * ahead + 1e-15 * spread);
       }),
@@ -67,12 +68,12 @@ describe('projecting and back', () => {
     fc.assert(
       fc.property(inside, vectors(1), ([frame, [across, upward], share], normal) => {
         const ahead = aheadAt(frame, share);
-        const point = partsToWorld(frame, pictureToParts(frame, across, upward, ahead));
+        const point = viewRufToWorld(frame, pictureToViewRuf(frame, across, upward, ahead));
         const ray = rayThrough(frame, across, upward);
-        const picture = divide(frame, partsToClip(frame, worldToParts(frame, point)));
+        const picture = divide(frame, viewRufToClip(frame, worldToViewRuf(frame, point)));
         if (!picture.ok) throw new Error(picture.reason);
         const choices: DepthChoice[] = [
-          { kind: 'depth', shares: picture.value.shares },
+          { kind: 'depth', shares: picture.value.depth01 },
           { kind: 'ahead', ahead },
           { kind: 'range', range: ahead * ray.rangePerAhead },
         ];
@@ -94,14 +95,14 @@ describe('projecting and back', () => {
     fc.assert(
       fc.property(frames, vectors(1000), (frame, offset) => {
         const ahead = -Math.abs(offset[2]);
-        const point = partsToWorld(frame, [offset[0], offset[1], ahead]);
-        const { picture, parts, outside } = projectPoint(frame, point);
+        const point = viewRufToWorld(frame, [offset[0], offset[1], ahead]);
+        const { picture, viewRuf, outside } = projectPoint(frame, point);
         if (frame.kind === 'orthographic') {
           expect(picture.ok).toBe(true);
           return;
         }
-        if (parts[2] > 0) return; // rounding carried it over the eye plane
-        expect(picture).toEqual({ ok: false, reason: parts[2] === 0 ? 'onEyePlane' : 'behindEye' });
+        if (viewRuf[2] > 0) return; // rounding carried it over the eye plane
+        expect(picture).toEqual({ ok: false, reason: viewRuf[2] === 0 ? 'onEyePlane' : 'behindEye' });
         expect(worldToPixel(frame, point).ok).toBe(false);
         expect(outside).toContain('near');
       }),
@@ -130,7 +131,8 @@ describe('projecting and back', () => {
           const point = pictureToWorld(frame, ...pixelToPicture(frame, pixel), { kind: 'ahead', ahead });
           const again = point.ok && worldToPixel(frame, point.value);
           if (!again || !again.ok) throw new Error('no answer');
-          // A world coordinate of 1e6 is itself known to 1.2e-10: at `ahead` that many pixels cannot be had back.
+          // A world coordinate of 1e6 is itself known to 1.2e-10: at `ahead` that many pixels
+          // cannot be had back.
           const unavoidable = (2e-10 / ahead) * 2000;
           expect(Math.hypot(again.value[0] - pixel[0], again.value[1] - pixel[1])).toBeLessThan(1e-6 + unavoidable);
         },
@@ -143,17 +145,17 @@ describe('the matrices of any conventions', () => {
   it('say the same as the chain: P·V·p is the clip position, and the inverse undoes it', () => {
     fc.assert(
       fc.property(inside, conventions, ([frame, [across, upward], share], c) => {
-        const e = expressionOf(c);
-        const point = partsToWorld(frame, pictureToParts(frame, across, upward, aheadAt(frame, share)));
-        const { clip, parts } = projectPoint(frame, point);
+        const e = codecOf(c);
+        const point = viewRufToWorld(frame, pictureToViewRuf(frame, across, upward, aheadAt(frame, share)));
+        const { clip, viewRuf } = projectPoint(frame, point);
         const world = [...e.toWorld(point), 1] as const;
         const near = (actual: readonly number[], expected: readonly number[], scale: number) =>
           actual.forEach((v, i) => expect(Math.abs(v - expected[i]!) / scale).toBeLessThan(1e-9));
         const size = scaleOf(frame, point);
         const view = transform(e.matrix(frame, 'view'), world);
-        near(view, [...e.toView(parts), 1], size);
+        near(view, [...e.toView(viewRuf), 1], size);
         const magnification = Math.max(...e.matrix(frame, 'projection').map(Math.abs));
-        near(transform(e.matrix(frame, 'projection'), [...e.toView(parts), 1]), e.toClip(clip), size * magnification);
+        near(transform(e.matrix(frame, 'projection'), [...e.toView(viewRuf), 1]), e.toClip(clip), size * magnification);
         near(transform(e.matrix(frame, 'viewProjection'), world), e.toClip(clip), size * magnification);
         const product = multiply(e.matrix(frame, 'inverseViewProjection'), e.matrix(frame, 'viewProjection'));
         const grown =
@@ -168,10 +170,11 @@ describe('the matrices of any conventions', () => {
   it('never move a pixel when the conventions change', () => {
     fc.assert(
       fc.property(inside, conventions, conventions, ([frame, [across, upward], share], a, b) => {
-        const point = partsToWorld(frame, pictureToParts(frame, across, upward, aheadAt(frame, share)));
+        const point = viewRufToWorld(frame, pictureToViewRuf(frame, across, upward, aheadAt(frame, share)));
         const places = [a, b].map((c) => {
-          const e = expressionOf(c);
-          // Through this convention's own numbers alone: its world coordinates, its matrix, its division, its viewport.
+          const e = codecOf(c);
+          // Through this convention's own numbers alone: its world coordinates, its matrix, its
+          // division, its viewport.
           const [x, y, z, w] = transform(e.matrix(frame, 'viewProjection'), [...e.toWorld(point), 1]);
           const picture = e.fromNdc([x / w, y / w, z / w]);
           return e.fromScreen(frame.viewport, e.toScreen(frame.viewport, picture.across, picture.upward));
@@ -245,9 +248,10 @@ describe('the chain', () => {
   it('is one chain whichever rung drives it', () => {
     fc.assert(
       fc.property(inside, ([frame, [across, upward], share]) => {
-        // Depth as a single number resolves about 1e-16 of its range: keep to depths that leave digits for the comparison.
+        // Depth as a single number resolves about 1e-16 of its range: keep to depths that leave
+        // digits for the comparison.
         const ahead = Math.min(aheadAt(frame, share), frame.near + 1e3 * Math.max(1, frame.near));
-        const world = partsToWorld(frame, pictureToParts(frame, across, upward, ahead));
+        const world = viewRufToWorld(frame, pictureToViewRuf(frame, across, upward, ahead));
         const first = chainOf(frame, body, { rung: 'world', value: world });
         if (!first.ok || !first.value.picture.ok) throw new Error('no chain');
         for (const rung of drivable) {
@@ -284,5 +288,25 @@ describe('the chain', () => {
 });
 
 it('the default conventions are what the interface says they are', () => {
-  expect(expressionOf(defaultConventions).handedness).toEqual({ world: 'right', view: 'right' });
+  expect(codecOf(defaultConventions).handedness).toEqual({ world: 'right', view: 'right' });
+});
+
+it('goes from clip to NDC and back in the camera’s own axes: far from the world’s origin nothing is lost', () => {
+  const camera = (at: number) => {
+    const made = frameOf(
+      {
+        position: [at, at, at],
+        orientation: { kind: 'angles', yaw: 0.3, pitch: -0.2, roll: 0.1 },
+        projection: { kind: 'perspective', near: 0.1, far: 100, lens: { verticalFov: 1 } },
+      },
+      { x: 0, y: 0, width: 800, height: 600 },
+    );
+    if (!made.ok) throw new Error();
+    return made.value;
+  };
+  const clip = { rung: 'clip' as const, value: [0.25, -0.75, 2] as const };
+  const near = carry(camera(0), null, clip, 'ndc');
+  const far = carry(camera(1e12), null, clip, 'ndc');
+  if (!near.ok || !far.ok) throw new Error();
+  far.value.forEach((v, i) => expect(Math.abs(v - near.value[i]!)).toBeLessThan(1e-14));
 });

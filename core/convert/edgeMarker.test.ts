@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { frameOf, type CameraFrame } from '../camera/frame';
 import { frames, real } from '../testing/arbitraries';
 import { edgeMarker } from './edgeMarker';
-import { partsToWorld, worldToPixel } from './project';
+import { viewRufToWorld, worldToPixel } from './project';
 
 const inFront = fc.tuple(real(-30, 30), real(-30, 30), real(0.2, 30));
 
@@ -11,7 +11,7 @@ describe('the marker of what is off the picture', () => {
   it('stands on the border between the middle and the point’s own pixel', () => {
     fc.assert(
       fc.property(frames, inFront, (frame, [x, y, f]) => {
-        const world = partsToWorld(frame, [x * f, y * f, f]);
+        const world = viewRufToWorld(frame, [x * f, y * f, f]);
         const pixel = worldToPixel(frame, world);
         const marker = edgeMarker(frame, world, 10);
         if (!pixel.ok || !marker) return;
@@ -36,7 +36,7 @@ describe('the marker of what is off the picture', () => {
     fc.assert(
       fc.property(frames, real(-5, 5), real(-5, 5), (frame, x, y) => {
         if (frame.kind !== 'perspective' || Math.hypot(x, y) < 0.1) return;
-        const at = (f: number) => edgeMarker(frame, partsToWorld(frame, [x, y, f]), 0);
+        const at = (f: number) => edgeMarker(frame, viewRufToWorld(frame, [x, y, f]), 0);
         const e = frame.near * 1e-9;
         const [before, behind] = [at(e), at(-e)];
         if (!before || !behind) return;

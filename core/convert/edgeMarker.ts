@@ -1,10 +1,10 @@
 import type { CameraFrame } from '../camera/frame';
 import type { Vec2, Vec3 } from '../math/vec3';
-import { partsToClip, worldToParts } from './project';
+import { viewRufToClip, worldToViewRuf } from './project';
 
 /** Where the picture's edge is to point at something that is not in it. */
 export interface EdgeMarker {
-  /** In pixels of the inside, on the viewport's border drawn in by the inset. */
+  /** In canonical pixels, on the viewport's border drawn in by the inset. */
   readonly pixel: Vec2;
   /** The way to it from the middle of the picture, on the screen: unit, right and upward. */
   readonly direction: Vec2;
@@ -13,12 +13,14 @@ export interface EdgeMarker {
 }
 
 /**
- * The marker for a world point, `inset` pixels inside the viewport's border; null when the point's own pixel lies within that border (then no marker is wanted)
- * or it lies straight behind, where every way is as short. Behind the eye the division would mirror it: the way is taken from clip x and y before the division,
- * which passes through the eye's plane without a jump (`docs/derivations.md`, "Edge marker").
+ * The marker for a world point, `inset` pixels inside the viewport's border; null when the point's
+ * own pixel lies within that border (then no marker is wanted) or it lies straight behind, where
+ * every way is as short. Behind the eye the division would mirror it: the way is taken from clip x
+ * and y before the division, which passes through the eye's plane without a jump
+ * (`docs/derivations.md`, "Edge marker").
  */
 export function edgeMarker(frame: CameraFrame, world: Vec3, inset: number): EdgeMarker | null {
-  const { x, y, w } = partsToClip(frame, worldToParts(frame, world));
+  const { x, y, w } = viewRufToClip(frame, worldToViewRuf(frame, world));
   const { viewport: v } = frame;
   const half: Vec2 = [Math.max(0, v.width / 2 - inset), Math.max(0, v.height / 2 - inset)];
   // In pixels from the middle, times w.

@@ -4,8 +4,9 @@ import { columnsToQuat, multiplyQuat, quatToColumns, type Quat } from '../math/q
 import { add, dot, length, scale, sub, type Vec3 } from '../math/vec3';
 
 /*
- * Nodes in a hierarchy: each has a transform T·R·S in its parent's space. In a renderer the same is a stack of matrices: a node saves the top, multiplies its own
- * transform from the right, draws itself and its children, and restores.
+ * Nodes in a hierarchy: each has a transform T·R·S in its parent's space. In a renderer the same is
+ * a stack of matrices: a node saves the top, multiplies its own transform from the right, draws
+ * itself and its children, and restores.
  */
 
 export type Placed = ReadonlyMap<string, PlacedBody>;
@@ -19,7 +20,10 @@ export interface StackLevel {
   readonly toWorld: Mat4;
 }
 
-/** The stack on which a node stands, from its outermost ancestor to itself. Empty for a node that is not there. */
+/**
+ * The stack on which a node stands, from its outermost ancestor to itself. Empty for a node that is
+ * not there.
+ */
 export function stackOf(placed: Placed, id: string): StackLevel[] {
   const levels: StackLevel[] = [];
   for (let one = placed.get(id); one; one = one.body.parent === null ? undefined : placed.get(one.body.parent))
@@ -27,7 +31,10 @@ export function stackOf(placed: Placed, id: string): StackLevel[] {
   return levels;
 }
 
-/** A point of one node's space in another's; null is the world. The inverse is the same with the two exchanged. */
+/**
+ * A point of one node's space in another's; null is the world. The inverse is the same with the two
+ * exchanged.
+ */
 export function betweenNodes(from: PlacedBody | null, to: PlacedBody | null, point: Vec3): Vec3 {
   if (from === to) return point;
   const world = from ? transformPoint(from.toWorld, point) : point;
@@ -35,8 +42,9 @@ export function betweenNodes(from: PlacedBody | null, to: PlacedBody | null, poi
 }
 
 /**
- * The matrix that takes surface normals of a node's space to the world: the inverse transpose of the linear part, three rows of three after one another. Its results want
- * normalising. Under unequal scale the linear part itself would tilt them (`docs/derivations.md`, "Normals").
+ * The matrix that takes surface normals of a node's space to the world: the inverse transpose of
+ * the linear part, three rows of three after one another. Its results want normalising. Under
+ * unequal scale the linear part itself would tilt them (`docs/derivations.md`, "Normals").
  */
 export function normalMatrix({ toLocal: m }: Pick<PlacedBody, 'toLocal'>): readonly number[] {
   return [m[0]!, m[4]!, m[8]!, m[1]!, m[5]!, m[9]!, m[2]!, m[6]!, m[10]!];
@@ -52,8 +60,9 @@ export const transformNormal = (m: readonly number[], [x, y, z]: Vec3): Vec3 => 
 export type Transform = Pick<Body, 'position' | 'rotation' | 'scale'>;
 
 /**
- * Position, rotation and scale that make up an affine matrix, or null when it shears (its columns are not square to one another to 1e-9) or flattens: no T·R·S
- * is equal to it then. A mirroring is put into the scale of x. The inverse of `localTransform`.
+ * Position, rotation and scale that make up an affine matrix, or null when it shears (its columns
+ * are not square to one another to 1e-9) or flattens: no T·R·S is equal to it then. A mirroring is
+ * put into the scale of x. The inverse of `localTransform`.
  */
 export function decompose(m: Mat4): Transform | null {
   const columns = [0, 1, 2].map((j): Vec3 => [m[j]!, m[4 + j]!, m[8 + j]!]) as [Vec3, Vec3, Vec3];
@@ -70,16 +79,18 @@ export function decompose(m: Mat4): Transform | null {
 }
 
 /**
- * The transform with which a node keeps its place in the world under another parent (null for the world). Null where there is none: an ancestor scaled unequally and
- * turned leaves a shear that no T·R·S has. That the parent is no descendant is for the caller to see to.
+ * The transform with which a node keeps its place in the world under another parent (null for the
+ * world). Null where there is none: an ancestor scaled unequally and turned leaves a shear that no
+ * T·R·S has. That the parent is no descendant is for the caller to see to.
  */
 export function reparented(node: PlacedBody, parent: PlacedBody | null): Transform | null {
   return decompose(parent ? multiply(parent.toLocal, node.toWorld) : node.toWorld);
 }
 
 /**
- * A node turned about a pivot: the point `pivot` of its own space stays where it is. `turn` is a unit quaternion in the parent's space. In a stack this is
- * translate(pivot) · rotate · translate(−pivot), the pivot said in the parent's space.
+ * A node turned about a pivot: the point `pivot` of its own space stays where it is. `turn` is a
+ * unit quaternion in the parent's space. In a stack this is translate(pivot) · rotate ·
+ * translate(−pivot), the pivot said in the parent's space.
  */
 export function rotatedAbout(transform: Transform, pivot: Vec3, turn: Quat): Transform {
   const fixed = transformPoint(localTransform(transform), pivot);

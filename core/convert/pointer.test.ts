@@ -2,13 +2,23 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Vec2 } from '../math/vec3';
 import { real } from '../testing/arbitraries';
-import { explainPointer, omissions, pictureToClient, pointerSteps, type Omission, type PointerPath } from './pointer';
+import {
+  explainPointer,
+  matters,
+  omissions,
+  pictureToClient,
+  pictureToFramebuffer,
+  pointerSteps,
+  type Omission,
+  type PointerPath,
+} from './pointer';
 
 const paths: fc.Arbitrary<PointerPath> = fc.record({
   canvas: fc.tuple(real(3, 300), real(3, 300)),
   cssScale: real(0.3, 0.9),
   devicePixelRatio: real(1.2, 3),
   framebufferScale: real(0.4, 0.9),
+  origin: fc.constantFrom('top-left', 'bottom-left'),
   viewport: fc.record({
     x: fc.integer({ min: 5, max: 90 }),
     y: fc.integer({ min: 5, max: 90 }),
@@ -31,7 +41,7 @@ describe('the pointer’s way', () => {
 
   it('step by step, on numbers worked out by hand', () => {
     const path: PointerPath = {
-      ...{ canvas: [100, 50], cssScale: 0.5, devicePixelRatio: 2, framebufferScale: 0.75 },
+      ...{ canvas: [100, 50], cssScale: 0.5, devicePixelRatio: 2, framebufferScale: 0.75, origin: 'top-left' },
       viewport: { x: 30, y: 60, width: 600, height: 300, bottom: 90 },
     };
     const { css, framebuffer, viewport, picture } = pointerSteps(path, [200, 150]);
@@ -49,6 +59,43 @@ describe('the pointer’s way', () => {
     expect(without('flip').picture[1]).toBeCloseTo(0.6, 12);
     // The whole framebuffer is 660 × 450.
     expect(without('viewportOrigin', 'viewportSize').picture[1]).toBeCloseTo(1 - (2 * 300) / 450, 12);
+  });
+
+  it('counts CSS pixels downward and those of the framebuffer upward where its origin is at the bottom', () => {
+    const path: PointerPath = {
+      ...{ canvas: [100, 50], cssScale: 0.5, devicePixelRatio: 2, framebufferScale: 0.75, origin: 'bottom-left' },
+      viewport: { x: 30, y: 60, width: 600, height: 300, bottom: 90 },
+    };
+    const { css, framebuffer, viewport, picture } = pointerSteps(path, [200, 150]);
+    // 450 rows: 300 from the top are 150 from the bottom, and 60 above the bar below.
+    expect([css, framebuffer, viewport]).toEqual([
+      [200, 200],
+      [300, 150],
+      [270, 60],
+    ]);
+    expect(picture[0]).toBeCloseTo(-0.1, 12);
+    expect(picture[1]).toBeCloseTo(-0.6, 12);
+    const without = (...list: Omission[]) => pointerSteps(path, [200, 150], new Set(list));
+    expect(without('flip').framebuffer).toEqual([300, 300]);
+    expect(without('flip').viewport).toEqual([270, 210]);
+    expect(without('viewportOrigin').viewport).toEqual([300, 150]);
+    expect(matters({ ...path, viewport: { ...path.viewport, x: 0, bottom: 0 } }, 'viewportOrigin')).toBe(false);
+  });
+
+  it('is the same place whichever way the framebuffer is counted', () => {
+    fc.assert(
+      fc.property(paths, places, (path, at) => {
+        const down = pointerSteps({ ...path, origin: 'top-left' }, pictureToClient(path, at));
+        const up = pointerSteps({ ...path, origin: 'bottom-left' }, pictureToClient(path, at));
+        expect(up.css).toEqual(down.css);
+        expect(up.picture[0]).toBeCloseTo(down.picture[0], 9);
+        expect(up.picture[1]).toBeCloseTo(down.picture[1], 9);
+        const { y, height, bottom } = path.viewport;
+        expect(up.framebuffer[1] + down.framebuffer[1]).toBeCloseTo(y + height + bottom, 7);
+        expect(up.viewport[1] + down.viewport[1]).toBeCloseTo(height, 7);
+        expect(pictureToFramebuffer({ ...path, origin: 'bottom-left' }, at)[1]).toBeCloseTo(up.framebuffer[1], 7);
+      }),
+    );
   });
 
   it('with steps left out is found again from the numbers that it gives', () => {
@@ -70,7 +117,7 @@ describe('the pointer’s way', () => {
 
   it('blames nothing that changes nothing', () => {
     const path: PointerPath = {
-      ...{ canvas: [0, 0], cssScale: 1, devicePixelRatio: 2, framebufferScale: 1 },
+      ...{ canvas: [0, 0], cssScale: 1, devicePixelRatio: 2, framebufferScale: 1, origin: 'top-left' },
       viewport: { x: 0, y: 0, width: 400, height: 200, bottom: 0 },
     };
     const says = ({ framebuffer }: { framebuffer: Vec2 }) => framebuffer;

@@ -1,11 +1,13 @@
 import type { Vec2 } from '../math/vec3';
 
 /**
- * What lies between a pointer event and the viewport. All pixels run to the right and downward from the top left.
- * - client: CSS pixels of the page, as a pointer event gives them
- * - css: CSS pixels of the canvas, from its own corner, undoing the scale at which it is shown
- * - framebuffer: pixels that are rendered
- * - viewport: pixels of the framebuffer from the viewport's corner
+ * What lies between a pointer event and the viewport. All pixels run to the right.
+ * - client: CSS pixels of the page, as a pointer event gives them, downward from the top left
+ * - css: CSS pixels of the canvas, downward from its own top left corner, undoing the scale at which
+ *   it is shown
+ * - framebuffer: pixels that are rendered, from the framebuffer's `origin`: downward from its top
+ *   left, or upward from its bottom left
+ * - viewport: pixels of the framebuffer from that corner of the viewport
  */
 export interface PointerPath {
   /** Where the canvas's corner lies on the page, in CSS pixels. */
@@ -15,7 +17,12 @@ export interface PointerPath {
   readonly devicePixelRatio: number;
   /** Rendered pixels to a device pixel: below 1 where less is rendered than is shown. */
   readonly framebufferScale: number;
-  /** The viewport within the framebuffer, in its pixels; `bottom` is what the framebuffer has below it. */
+  /** Whence the pixels of framebuffer and viewport are counted. CSS pixels are from the top left. */
+  readonly origin: 'top-left' | 'bottom-left';
+  /**
+   * The viewport within the framebuffer, in its pixels; `y` is what the framebuffer has above it,
+   * `bottom` what it has below.
+   */
   readonly viewport: {
     readonly x: number;
     readonly y: number;
@@ -30,6 +37,7 @@ export const clientToCss = ({ canvas, cssScale }: Pick<PointerPath, 'canvas' | '
   (x - canvas[0]) / cssScale,
   (y - canvas[1]) / cssScale,
 ];
+/** From CSS pixels of the canvas to the page’s: the way back of `clientToCss`. */
 export const cssToClient = ({ canvas, cssScale }: Pick<PointerPath, 'canvas' | 'cssScale'>, [x, y]: Vec2): Vec2 => [
   x * cssScale + canvas[0],
   y * cssScale + canvas[1],
@@ -39,25 +47,27 @@ export const cssToClient = ({ canvas, cssScale }: Pick<PointerPath, 'canvas' | '
 export const pixelsPerCss = (path: Pick<PointerPath, 'devicePixelRatio' | 'framebufferScale'>): number =>
   path.devicePixelRatio * path.framebufferScale;
 
-/** CSS pixels of the canvas to pixels of the framebuffer. Its inverse is `framebufferToCss`. */
-export function cssToFramebuffer(path: Pick<PointerPath, 'devicePixelRatio' | 'framebufferScale'>, p: Vec2): Vec2 {
-  const k = pixelsPerCss(path);
-  return [p[0] * k, p[1] * k];
-}
-export function framebufferToCss(path: Pick<PointerPath, 'devicePixelRatio' | 'framebufferScale'>, p: Vec2): Vec2 {
-  const k = pixelsPerCss(path);
-  return [p[0] / k, p[1] / k];
+/** Rows of the framebuffer. */
+const rows = ({ viewport: v }: Pick<PointerPath, 'viewport'>): number => v.y + v.height + v.bottom;
+
+/**
+ * A picture position (across, upward, −1…1 over the viewport) to pixels of the framebuffer, counted
+ * from its origin.
+ */
+export function pictureToFramebuffer(path: Pick<PointerPath, 'viewport' | 'origin'>, [x, y]: Vec2): Vec2 {
+  const { viewport: v } = path;
+  const up = path.origin === 'bottom-left';
+  return [v.x + ((x + 1) / 2) * v.width, up ? v.bottom + ((1 + y) / 2) * v.height : v.y + ((1 - y) / 2) * v.height];
 }
 
-/** Pixels of the framebuffer to a picture position (across, upward, −1…1 over the viewport). Its inverse is `pictureToFramebuffer`. */
-export const framebufferToPicture = ({ viewport: v }: Pick<PointerPath, 'viewport'>, [x, y]: Vec2): Vec2 => [
-  ((x - v.x) / v.width) * 2 - 1,
-  1 - ((y - v.y) / v.height) * 2,
-];
-export const pictureToFramebuffer = ({ viewport: v }: Pick<PointerPath, 'viewport'>, [x, y]: Vec2): Vec2 => [
-  v.x + ((x + 1) / 2) * v.width,
-  v.y + ((1 - y) / 2) * v.height,
-];
+/** Pixels of the framebuffer, counted from its origin, to CSS pixels of the canvas. */
+export function framebufferToCss(
+  path: Pick<PointerPath, 'devicePixelRatio' | 'framebufferScale' | 'viewport' | 'origin'>,
+  [x, y]: Vec2,
+): Vec2 {
+  const k = pixelsPerCss(path);
+  return [x / k, (path.origin === 'bottom-left' ? rows(path) - y : y) / k];
+}
 
 /** What is usually left out on the way, one name a step. */
 export type Omission =
@@ -89,7 +99,8 @@ export interface PointerSteps {
  * - `devicePixelRatio`, `framebufferScale`: CSS pixels are taken for rendered ones
  * - `viewportOrigin`: the viewport is taken to begin at the framebuffer's corner
  * - `viewportSize`: the whole framebuffer is taken for the viewport
- * - `flip`: y is not turned over, so that up on the screen is down in NDC
+ * - `flip`: y is not turned over, so that up on the screen is down in NDC; where the framebuffer's
+ *   pixels run upward they are wrong already
  */
 export function pointerSteps(path: PointerPath, client: Vec2, leaveOut: ReadonlySet<Omission> = none): PointerSteps {
   const out = (one: Omission) => leaveOut.has(one);
@@ -97,25 +108,26 @@ export function pointerSteps(path: PointerPath, client: Vec2, leaveOut: Readonly
     { canvas: out('canvasOffset') ? [0, 0] : path.canvas, cssScale: out('cssScale') ? 1 : path.cssScale },
     client,
   );
-  const framebuffer = cssToFramebuffer(
-    {
-      devicePixelRatio: out('devicePixelRatio') ? 1 : path.devicePixelRatio,
-      framebufferScale: out('framebufferScale') ? 1 : path.framebufferScale,
-    },
-    css,
-  );
+  const k = pixelsPerCss({
+    devicePixelRatio: out('devicePixelRatio') ? 1 : path.devicePixelRatio,
+    framebufferScale: out('framebufferScale') ? 1 : path.framebufferScale,
+  });
   const { x, y, width, height, bottom } = path.viewport;
-  const origin: Vec2 = out('viewportOrigin') ? [0, 0] : [x, y];
+  const up = path.origin === 'bottom-left';
+  // Where pixels run upward y is turned over on the way to them, and otherwise on the way to NDC.
+  const over = up && !out('flip');
+  const framebuffer: Vec2 = [css[0] * k, over ? rows(path) - css[1] * k : css[1] * k];
+  const origin: Vec2 = out('viewportOrigin') ? [0, 0] : [x, up ? bottom : y];
   // What lies right of the viewport is taken to be as wide as what lies left of it.
-  const size: Vec2 = out('viewportSize') ? [width + 2 * x, height + y + bottom] : [width, height];
+  const size: Vec2 = out('viewportSize') ? [width + 2 * x, rows(path)] : [width, height];
   const viewport: Vec2 = [framebuffer[0] - origin[0], framebuffer[1] - origin[1]];
-  const down = (viewport[1] / size[1]) * 2 - 1;
+  const share = (viewport[1] / size[1]) * 2 - 1;
   return {
     client,
     css,
     framebuffer,
     viewport,
-    picture: [(viewport[0] / size[0]) * 2 - 1, out('flip') ? down : -down],
+    picture: [(viewport[0] / size[0]) * 2 - 1, up || out('flip') ? share : -share],
   };
 }
 const none: ReadonlySet<Omission> = new Set();
@@ -127,6 +139,7 @@ export const pictureToClient = (path: PointerPath, picture: Vec2): Vec2 =>
 /** Whether leaving a step out of this path can change anything. */
 export function matters(path: PointerPath, omission: Omission): boolean {
   const { x, y, bottom } = path.viewport;
+  const up = path.origin === 'bottom-left';
   switch (omission) {
     case 'canvasOffset':
       return path.canvas[0] !== 0 || path.canvas[1] !== 0;
@@ -137,7 +150,7 @@ export function matters(path: PointerPath, omission: Omission): boolean {
     case 'framebufferScale':
       return path.framebufferScale !== 1;
     case 'viewportOrigin':
-      return x !== 0 || y !== 0;
+      return x !== 0 || (up ? bottom : y) !== 0;
     case 'viewportSize':
       return x !== 0 || y !== 0 || bottom !== 0;
     case 'flip':
@@ -153,8 +166,10 @@ export interface Explanation {
 }
 
 /**
- * The omissions under which a pointer at `client` would be where an engine says it is: `says` gives what it would print for steps. Sets that come as near as
- * `tolerance`, the fewest omissions first; none of them contains another that explains as much. Steps that change nothing on this path are not blamed.
+ * The omissions under which a pointer at `client` would be where an engine says it is: `says` gives
+ * what it would print for steps. Sets that come as near as `tolerance`, the fewest omissions first;
+ * none of them contains another that explains as much. Steps that change nothing on this path are
+ * not blamed.
  */
 export function explainPointer(
   path: PointerPath,

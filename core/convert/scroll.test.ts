@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { orthographicOf } from '../camera/camera2d';
 import { frameOf } from '../camera/frame';
-import { expressionOf } from '../conventions/express';
+import { codecOf } from '../conventions/codec';
 import { conventions, magnitude, real } from '../testing/arbitraries';
 import { projectPoint } from './project';
 import { onScreenAxis, tileEdges } from './scroll';
@@ -19,7 +19,7 @@ describe('the edges of tiles on the screen', () => {
         fc.constantFrom(0 as const, 1 as const),
         real(-30, 30),
         (c, zoom, quarters, axis, focus) => {
-          const e = expressionOf(c);
+          const e = codecOf(c);
           const camera = {
             focus: [focus, -focus] as const,
             anchor: [0.1, -0.2] as const,

@@ -1,6 +1,9 @@
 import type { Vec2 } from '../math/vec3';
 
-/** Where right and upward of the picture point as a quarter turn after another takes each to the next. */
+/**
+ * Where right and upward of the picture point as a quarter turn after another takes each to the
+ * next.
+ */
 const quarterWays: readonly Vec2[] = [
   [1, 0],
   [0, 1],
@@ -9,7 +12,8 @@ const quarterWays: readonly Vec2[] = [
 ];
 
 /**
- * Which axis of the screen the inside's right (axis 0) or up (axis 1) of a flat world turned counter-clockwise by `quarters` of a turn runs along, and whether pixels grow (1) or fall (−1)
+ * Which axis of the screen the canonical right (axis 0) or up (axis 1) of a flat world turned
+ * counter-clockwise by `quarters` of a turn runs along, and whether pixels grow (1) or fall (−1)
  * with it. `toScreen` takes a picture position (across, upward) to the screen of the conventions.
  */
 export function onScreenAxis(
@@ -54,7 +58,10 @@ export interface TileEdge {
 
 const whole = (v: number) => Math.abs(v - Math.round(v)) < 1e-6;
 
-/** The first `count` edges of a map that lie on the screen, in the order of their pixels. The zoom and the size must be above 0. */
+/**
+ * The first `count` edges of a map that lie on the screen, in the order of their pixels. The zoom
+ * and the size must be above 0.
+ */
 export function tileEdges(axis: ScrolledAxis, count: number): TileEdge[] {
   const { from, size, tiles, zoom, translation, snapped, length, sense } = axis;
   const step = sense * zoom * size;

@@ -9,7 +9,10 @@ export interface PlaneFrame {
   readonly normal: Vec3;
 }
 
-/** Coordinates in the plane through `point`, about the foot of `near` in it; null when the normal has no length. */
+/**
+ * Coordinates in the plane through `point`, about the foot of `near` in it; null when the normal
+ * has no length.
+ */
 export function planeFrame(point: Vec3, normal: Vec3, near: Vec3 = point): PlaneFrame | null {
   const n = normalize(normal);
   if (!n) return null;
@@ -25,7 +28,10 @@ export function planeFrame(point: Vec3, normal: Vec3, near: Vec3 = point): Plane
 }
 
 export interface Footprint {
-  /** In order, counter-clockwise seen from the normal's tip; for an unbounded one its finite corners as an open chain. */
+  /**
+   * In order, counter-clockwise seen from the normal's tip; for an unbounded one its finite corners
+   * as an open chain.
+   */
   readonly polygon: readonly Vec3[];
   readonly unbounded: boolean;
 }
@@ -37,8 +43,9 @@ interface HalfPlane {
 }
 
 /**
- * Where the frustum meets a plane, in the world; null when it does not, or only in a point or a line. Each plane of the frustum is a half-plane a·x + b·y + c ≥ 0
- * in it; corners are where two meet within all the others, and the region is unbounded when a direction leaves none of them.
+ * Where the frustum meets a plane, in the world; null when it does not, or only in a point or a
+ * line. Each plane of the frustum is a half-plane a·x + b·y + c ≥ 0 in it; corners are where two
+ * meet within all the others, and the region is unbounded when a direction leaves none of them.
  */
 export function footprint(frame: CameraFrame, point: Vec3, normal: Vec3): Footprint | null {
   const ground = planeFrame(point, normal, frame.eye);
@@ -86,7 +93,10 @@ export function footprint(frame: CameraFrame, point: Vec3, normal: Vec3): Footpr
   };
 }
 
-/** A direction in which one goes on for ever within all half-planes, the middle of them all; null when there is none. */
+/**
+ * A direction in which one goes on for ever within all half-planes, the middle of them all; null
+ * when there is none.
+ */
 function escapeOf(halves: readonly HalfPlane[]): Vec2 | null {
   const candidates = halves.flatMap(({ a, b }): Vec2[] => [
     [-b, a],

@@ -5,11 +5,15 @@ import { emptyTree, fanOut, runOver } from './tree';
 import { triangleCentres, triangleTree, type firstTriangle, type TriangleTree } from './triangleTree';
 
 /*
- * The kernels on the machine's own vector instructions. Every batch owns one memory, sized for it once, and its arrays are views into it: write the input,
- * run, read the output, nothing is copied. Answers equal those of the plain forms in this folder to the last bit.
+ * The kernels on the machine's own vector instructions. Every batch owns one memory, sized for it
+ * once, and its arrays are views into it: write the input, run, read the output, nothing is copied.
+ * Answers equal those of the plain forms in this folder to the last bit.
  */
 
-/** What the compiled module exports; arguments are places in its memory and numbers, as `machine/kernels.as.ts` lists them. */
+/**
+ * What the compiled module exports; arguments are places in its memory and numbers, as
+ * `machine/kernels.as.ts` lists them.
+ */
 type Machine = Readonly<
   Record<
     'projectPoints' | 'classifySpheres' | 'halve' | 'gatherSpheres' | 'boundLevel' | 'firstTriangle',
@@ -26,7 +30,10 @@ function instantiate(memory: WebAssembly.Memory): Machine {
 
 const page = 65536;
 
-/** Memory laid out for arrays of the given lengths, one after another on 64-byte borders, and the machine that works in it. */
+/**
+ * Memory laid out for arrays of the given lengths, one after another on 64-byte borders, and the
+ * machine that works in it.
+ */
 function layOut<Doubles extends string, Words extends string = never, Bytes extends string = never>(lengths: {
   readonly doubles: Readonly<Record<Doubles, number>>;
   readonly words?: Readonly<Record<Words, number>>;
@@ -62,10 +69,11 @@ export interface PointBatch {
   readonly points: Float64Array;
   readonly screen: Float64Array;
   readonly outside: Uint8Array;
-  project(kernel: PointKernel): void;
+  /** All of them, or the first so many. */
+  project(kernel: PointKernel, first?: number): void;
 }
 
-/** Room for `count` points in the inside's world, to be projected together again and again. */
+/** Room for `count` points in canonical world space, to be projected together again and again. */
 export function pointBatch(count: number): PointBatch {
   // Two at a time: an odd last point has a neighbour that nobody sees.
   const even = count + (count & 1);
@@ -77,9 +85,9 @@ export function pointBatch(count: number): PointBatch {
     points: views.points.subarray(0, count * 3),
     screen: views.screen.subarray(0, count * 3),
     outside: views.outside.subarray(0, count),
-    project: ({ numbers, perspective }) => {
+    project: ({ numbers, perspective }, first = count) => {
       views.kernel.set(numbers);
-      machine.projectPoints(at.kernel, perspective ? 1 : 0, at.points, count, at.screen, at.outside);
+      machine.projectPoints(at.kernel, perspective ? 1 : 0, at.points, Math.min(first, count), at.screen, at.outside);
     },
   };
 }
@@ -88,10 +96,14 @@ export function pointBatch(count: number): PointBatch {
 export interface SphereBatch {
   readonly spheres: Float64Array;
   readonly verdicts: Uint8Array;
-  classify(planes: Float64Array): void;
+  /** All of them, or the first so many. */
+  classify(planes: Float64Array, first?: number): void;
 }
 
-/** Room for `count` spheres in the inside's world, to be classified together again and again, by at most six planes. */
+/**
+ * Room for `count` spheres in canonical world space, to be classified together again and again, by
+ * at most six planes.
+ */
 export function sphereBatch(count: number): SphereBatch {
   const even = count + (count & 1);
   const { machine, views, at } = layOut({
@@ -101,9 +113,9 @@ export function sphereBatch(count: number): SphereBatch {
   return {
     spheres: views.spheres.subarray(0, count * 4),
     verdicts: views.verdicts.subarray(0, count),
-    classify: (planes) => {
+    classify: (planes, first = count) => {
       views.planes.set(planes);
-      machine.classifySpheres(at.planes, planes.length / 4, at.spheres, count, at.verdicts);
+      machine.classifySpheres(at.planes, planes.length / 4, at.spheres, Math.min(first, count), at.verdicts);
     },
   };
 }
@@ -117,7 +129,10 @@ function machineOrder(centres: (into: Float64Array) => void, count: number): Uin
   return views.order;
 }
 
-/** A tree over spheres that move: write their new places to `moved` and `refit`; then ask `tree` with `spheresInView`. */
+/**
+ * A tree over spheres that move: write their new places to `moved` and `refit`; then ask `tree`
+ * with `spheresInView`.
+ */
 export interface MovingSpheres {
   /** x, y, z, radius after one another, in the order in which they were given. */
   readonly moved: Float64Array;
@@ -125,7 +140,10 @@ export interface MovingSpheres {
   refit(): void;
 }
 
-/** A tree over spheres given as x, y, z, radius after one another (the inside's world): what `sphereTree` gives, refitted faster. */
+/**
+ * A tree over spheres given as x, y, z, radius after one another (canonical world space): what
+ * `sphereTree` gives, refitted faster.
+ */
 export function movingSpheres(spheres: Float64Array): MovingSpheres {
   const order = machineOrder((into) => {
     for (let i = 0, j = 0; i < spheres.length; i += 4) {

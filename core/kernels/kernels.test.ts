@@ -8,7 +8,7 @@ import { randomFrom } from '../math/random';
 import type { Vec3 } from '../math/vec3';
 import { castRay } from '../pick/pick';
 import { conventions, frames } from '../testing/arbitraries';
-import { expressionOf } from '../conventions/express';
+import { codecOf } from '../conventions/codec';
 import { visibility } from '../visibility/visibility';
 import { movingSpheres, pointBatch, sphereBatch, triangleBatch } from './batch';
 import { outsideBit, pointKernel, projectPoints } from './points';
@@ -41,7 +41,7 @@ describe('many points in every space', () => {
   it('are what each is by itself, in any conventions', () => {
     fc.assert(
       fc.property(frames, conventions, counts, fc.integer(), (frame, c, count, seed) => {
-        const e = expressionOf(c);
+        const e = codecOf(c);
         const random = randomFrom(seed);
         const points = Float64Array.from({ length: count * 3 }, () => (random() - 0.5) * 300);
         const [spaces, outside] = [new Float64Array(count * spacesStride), new Uint8Array(count)];
@@ -49,12 +49,12 @@ describe('many points in every space', () => {
         for (let i = 0; i < count; i++) {
           const world: Vec3 = [points[3 * i]!, points[3 * i + 1]!, points[3 * i + 2]!];
           const one = projectPoint(frame, world);
-          const { across, upward, shares } = one.picture.ok
+          const { across, upward, depth01 } = one.picture.ok
             ? one.picture.value
-            : { across: NaN, upward: NaN, shares: { near: NaN, far: NaN } };
+            : { across: NaN, upward: NaN, depth01: { near: NaN, far: NaN } };
           const expected = [
-            ...[...e.toView(one.parts), ...e.toClip(one.clip), ...e.toNdc({ across, upward, shares })],
-            ...[...e.toScreen(frame.viewport, across, upward), e.toDepth(shares), one.parts[2]],
+            ...[...e.toView(one.viewRuf), ...e.toClip(one.clip), ...e.toNdc({ across, upward, depth01 })],
+            ...[...e.toScreen(frame.viewport, across, upward), e.toDepth(depth01), one.viewRuf[2]],
           ];
           const got = [...spaces.subarray(i * spacesStride, (i + 1) * spacesStride)];
           // Near the eye's plane the division makes any rounding large.
@@ -132,16 +132,16 @@ describe('many points at once', () => {
           const one = projectPoint(frame, [p[0], p[1], p[2]]);
           expect((outside[i]! & outsideBit.noPicture) !== 0).toBe(!one.picture.ok);
           if (!one.picture.ok) continue;
-          const { across, upward, shares } = one.picture.value;
+          const { across, upward, depth01 } = one.picture.value;
           const pixel = pictureToPixel(frame, across, upward);
           const [width, height] = [frame.viewport.width, frame.viewport.height];
           const slack = 1e-12 * (1 + Math.abs(across) + Math.abs(upward)) * (width + height + 400);
           expect(Math.abs(screen[3 * i]! - pixel[0])).toBeLessThan(slack);
           expect(Math.abs(screen[3 * i + 1]! - pixel[1])).toBeLessThan(slack);
-          expect(Math.abs(screen[3 * i + 2]! - shares.far)).toBeLessThan(1e-12 * (1 + Math.abs(shares.far)));
+          expect(Math.abs(screen[3 * i + 2]! - depth01.far)).toBeLessThan(1e-12 * (1 + Math.abs(depth01.far)));
           const bits = one.outside.reduce((sum, name) => sum | outsideBit[name], 0);
           // On a plane, rounding may tell either way.
-          const nearest = Math.min(Math.abs(Math.abs(across) - 1), Math.abs(Math.abs(upward) - 1), shares.near);
+          const nearest = Math.min(Math.abs(Math.abs(across) - 1), Math.abs(Math.abs(upward) - 1), depth01.near);
           if (nearest > 1e-9) expect(outside[i]! & 63).toBe(bits);
         }
       }),
@@ -229,7 +229,8 @@ describe('the first triangle of a ray', () => {
         counts,
         fc.integer(),
         fc.tuple(coordinate, coordinate, coordinate),
-        // Whole numbers where it matters: a ray that runs in a triangle's plane is then told to be parallel without rounding.
+        // Whole numbers where it matters: a ray that runs in a triangle's plane is then told to be
+        // parallel without rounding.
         fc.tuple(along, along, along).filter((d) => Math.hypot(...d) > 1e-3),
         fc.boolean(),
         (count, seed, origin, direction, backFaces) => {

@@ -1,6 +1,9 @@
 import type { CameraFrame, PlaneName } from '../camera/frame';
 
-/** The bits of an `outside` byte: one a plane that the point strictly violates, and one where it has no picture. */
+/**
+ * The bits of an `outside` byte: one a plane that the point strictly violates, and one where it has
+ * no picture.
+ */
 export const outsideBit: Readonly<Record<PlaneName | 'noPicture', number>> = {
   left: 1,
   right: 2,
@@ -14,14 +17,18 @@ export const outsideBit: Readonly<Record<PlaneName | 'noPicture', number>> = {
 /** A frame prepared for `projectPoints`. */
 export interface PointKernel {
   /**
-   * Twenty-four numbers: the eye (0–2); right, up and forward (3–11); near and far (12, 13; the largest double for infinity);
-   * clip x = r·[14] + w·[15] and clip y = u·[16] + w·[17]; pixel = [18] + ndc x·[19], [20] + ndc y·[21]; depth = [22] + [23]/f, or [22] + [23]·f in orthographic.
+   * Twenty-four numbers: the eye (0–2); right, up and forward (3–11); near and far (12, 13; the
+   * largest double for infinity); clip x = r·[14] + w·[15] and clip y = u·[16] + w·[17]; pixel =
+   * [18] + ndc x·[19], [20] + ndc y·[21]; depth = [22] + [23]/f, or [22] + [23]·f in orthographic.
    */
   readonly numbers: Float64Array;
   readonly perspective: boolean;
 }
 
-/** The numbers of a frame for `projectPoints`. Pixels are the inside's: from the top left, centres at .5; depth 0 at near and 1 at far. */
+/**
+ * The numbers of a frame for `projectPoints`. Pixels are canonical: from the top left, centres at
+ * .5; depth 0 at near and 1 at far.
+ */
 export function pointKernel(frame: CameraFrame): PointKernel {
   const { extents: e, viewport: v, near: n, far: F } = frame;
   const perspective = frame.kind === 'perspective';
@@ -44,9 +51,11 @@ export function pointKernel(frame: CameraFrame): PointKernel {
  * Many world points at once: what `projectPoint` and `pictureToPixel` give one by one, to rounding.
  *
  * @param kernel  the frame, from `pointKernel`
- * @param points  x, y, z after one another, in the inside's world
- * @param screen  receives x, y (pixels of the inside) and depth (0 at near, 1 at far) after one another; 0, 0, 0 where there is no picture
- * @param outside receives a byte a point, bits of `outsideBit`; 0 is on screen. `noPicture` is behind the eye or on its plane
+ * @param points  x, y, z after one another, in canonical world space
+ * @param screen receives x, y (canonical pixels) and depth (0 at near, 1 at far) after one another;
+ * 0, 0, 0 where there is no picture
+ * @param outside receives a byte a point, bits of `outsideBit`; 0 is on screen. `noPicture` is
+ * behind the eye or on its plane
  */
 export function projectPoints(
   { numbers: k, perspective }: PointKernel,

@@ -1,20 +1,25 @@
 import type { CameraFrame } from '../camera/frame';
-import type { Expression } from '../conventions/express';
-import { pointKernel, projectPoints, outsideBit } from './points';
+import type { ConventionCodec } from '../conventions/codec';
+import { projectMany } from './many';
+import { pointKernel, outsideBit } from './points';
 
 /** What `projectSpaces` gives of a point, after one another. */
 export const spacesStride = 14;
-/** Where each space begins among them: view 0–2, clip 3–6, NDC 7–9, screen 10 and 11, depth 12, ahead 13. */
+/**
+ * Where each space begins among them: view 0–2, clip 3–6, NDC 7–9, screen 10 and 11, depth 12,
+ * ahead 13.
+ */
 export const spacesAt = { view: 0, clip: 3, ndc: 7, screen: 10, depth: 12, ahead: 13 } as const;
 
 /**
- * How the conventions write each space, as numbers: every passage out of the inside is affine in its coordinates, so that it is known from where it takes zero and the units. What the
+ * How the conventions write each space, as numbers: every passage out of canonical space is affine
+ * in its coordinates, so that it is known from where it takes zero and the units. What the
  * conventions are is thus asked of `core/conventions` once, not of every point.
  */
-function passagesOf(frame: CameraFrame, e: Expression) {
+function passagesOf(frame: CameraFrame, e: ConventionCodec) {
   const view = [e.toView([1, 0, 0]), e.toView([0, 1, 0]), e.toView([0, 0, 1])].flat();
-  const near = e.toNdc({ across: 0, upward: 1, shares: { near: 1, far: 0 } });
-  const far = e.toNdc({ across: 0, upward: 0, shares: { near: 0, far: 1 } });
+  const near = e.toNdc({ across: 0, upward: 1, depth01: { near: 1, far: 0 } });
+  const far = e.toNdc({ across: 0, upward: 0, depth01: { near: 0, far: 1 } });
   const [x0, y0] = e.toScreen(frame.viewport, 0, 0);
   const [x1, y1] = e.toScreen(frame.viewport, 1, 1);
   const depth = [e.toDepth({ near: 1, far: 0 }), e.toDepth({ near: 0, far: 1 })] as const;
@@ -22,15 +27,17 @@ function passagesOf(frame: CameraFrame, e: Expression) {
 }
 
 /**
- * Many world points in every space, in the conventions of `e`: what `projectPoint` gives one by one, to rounding.
+ * Many world points in every space, in the conventions of `e`: what `projectPoint` gives one by
+ * one, to rounding.
  *
- * @param points  x, y, z after one another, in the inside's world
- * @param spaces  receives `spacesStride` numbers a point, laid out as `spacesAt` says; NaN for NDC, screen and depth where the division has no answer
+ * @param points  x, y, z after one another, in canonical world space
+ * @param spaces receives `spacesStride` numbers a point, laid out as `spacesAt` says; NaN for NDC,
+ * screen and depth where the division has no answer
  * @param outside receives a byte a point, bits of `outsideBit`; 0 is on screen
  */
 export function projectSpaces(
   frame: CameraFrame,
-  e: Expression,
+  e: ConventionCodec,
   points: Float64Array,
   spaces: Float64Array,
   outside: Uint8Array,
@@ -38,7 +45,7 @@ export function projectSpaces(
   const count = points.length / 3;
   const kernel = pointKernel(frame);
   const screen = new Float64Array(count * 3);
-  projectPoints(kernel, points, screen, outside);
+  projectMany(kernel, points, screen, outside);
   const { eye, right, up, forward } = frame;
   const perspective = frame.kind === 'perspective';
   const k = kernel.numbers;

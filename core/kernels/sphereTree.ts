@@ -1,11 +1,17 @@
 import { boundLevels, treeOrder, emptyTree, fanOut, type BoxTree } from './tree';
 
-/** A tree over spheres; `spheres` are x, y, z, radius after one another in tree order, a copy of what it was built from. */
+/**
+ * A tree over spheres; `spheres` are x, y, z, radius after one another in tree order, a copy of
+ * what it was built from.
+ */
 export interface SphereTree extends BoxTree {
   readonly spheres: Float64Array;
 }
 
-/** A tree over spheres given as x, y, z, radius after one another (the inside's world). Time grows with their number alone. */
+/**
+ * A tree over spheres given as x, y, z, radius after one another (canonical world space). Time
+ * grows with their number alone.
+ */
 export function sphereTree(spheres: Float64Array): SphereTree {
   const tree = { ...emptyTree(treeOrder(spheres, 4)), spheres: new Float64Array(spheres.length) };
   refitSpheres(tree, spheres);
@@ -13,8 +19,9 @@ export function sphereTree(spheres: Float64Array): SphereTree {
 }
 
 /**
- * Fits a tree to spheres that have moved: the same spheres in the same order as it was built from. The nearer they have stayed to their
- * neighbours, the better the tree stays; its answers are right wherever they went.
+ * Fits a tree to spheres that have moved: the same spheres in the same order as it was built from.
+ * The nearer they have stayed to their neighbours, the better the tree stays; its answers are right
+ * wherever they went.
  */
 export function refitSpheres(tree: SphereTree, moved: Float64Array): void {
   const { order, bounds, spheres, count } = tree;
@@ -56,13 +63,17 @@ export interface InView {
   readonly crosses: number;
 }
 
-/** A box must clear a plane by this share of the numbers' size before its spheres are not asked themselves, so that rounding never tells them apart. */
+/**
+ * A box must clear a plane by this share of the numbers' size before its spheres are not asked
+ * themselves, so that rounding never tells them apart.
+ */
 const slackShare = 1e-12;
 
 const stack = new Int32Array(3 * 256);
 
 /**
- * The spheres that are not wholly behind any plane: exactly those that `classifySpheres` does not call outside, with the same verdicts.
+ * The spheres that are not wholly behind any plane: exactly those that `classifySpheres` does not
+ * call outside, with the same verdicts.
  *
  * @param planes  from `planeKernel`
  * @param inside  receives the indices of the spheres inside, `inside` of them, in tree order

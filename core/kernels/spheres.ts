@@ -1,17 +1,24 @@
 import { planesOf, type CameraFrame } from '../camera/frame';
 
-/** The planes of a frame as a flat list, nx, ny, nz, d after one another: unit normals inward, n·p + d ≥ 0 inside. Five or six. */
+/**
+ * The planes of a frame as a flat list, nx, ny, nz, d after one another: unit normals inward, n·p +
+ * d ≥ 0 inside. Five or six.
+ */
 export const planeKernel = (frame: CameraFrame): Float64Array =>
   Float64Array.from(planesOf(frame).flatMap(({ plane }) => plane));
 
-/** What a sphere is to the planes, as `classifySpheres` writes it. Touching, from either side, is crossing. */
+/**
+ * What a sphere is to the planes, as `classifySpheres` writes it. Touching, from either side, is
+ * crossing.
+ */
 export const sphereVerdict = { outside: 0, crosses: 1, inside: 2 } as const;
 
 /**
- * What many spheres are to a set of planes: the customary conservative test (`visibility` with the method `planes`).
+ * What many spheres are to a set of planes: the customary conservative test (`visibility` with the
+ * method `planes`).
  *
  * @param planes   from `planeKernel`
- * @param spheres  x, y, z, radius after one another, in the inside's world
+ * @param spheres  x, y, z, radius after one another, in canonical world space
  * @param verdicts receives a byte a sphere, of `sphereVerdict`
  */
 export function classifySpheres(planes: Float64Array, spheres: Float64Array, verdicts: Uint8Array): void {

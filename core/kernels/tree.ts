@@ -1,7 +1,8 @@
 /*
- * A bounding-volume tree over boxes, packed: the items are put in an order in which neighbours are near in space, and every
- * `fanOut` neighbours share a node, every `fanOut` nodes a node above, up to one root. No pointers: a node's children, and the
- * items below any node, are runs of one order. After motion the boxes are made anew from below and the order stays.
+ * A bounding-volume tree over boxes, packed: the items are put in an order in which neighbours are
+ * near in space, and every `fanOut` neighbours share a node, every `fanOut` nodes a node above, up
+ * to one root. No pointers: a node's children, and the items below any node, are runs of one order.
+ * After motion the boxes are made anew from below and the order stays.
  */
 
 /** How many children a node has. */
@@ -12,15 +13,21 @@ export interface BoxTree {
   readonly count: number;
   /** The items in tree order: `order[k]` is the index of the item at place k. */
   readonly order: Uint32Array;
-  /** Six numbers a node, min x, y, z and max x, y, z; the nodes over the items first, the root last. */
+  /**
+   * Six numbers a node, min x, y, z and max x, y, z; the nodes over the items first, the root last.
+   */
   readonly bounds: Float64Array;
-  /** The first node of every level, from the items up; one more entry at the end, the number of nodes. */
+  /**
+   * The first node of every level, from the items up; one more entry at the end, the number of
+   * nodes.
+   */
   readonly levels: Uint32Array;
 }
 
 /**
- * Items in the order of a packed tree: halved again and again across the direction in which their centres spread most, each cut on the border of
- * whole nodes, so that every node's run of items is a box that its neighbours keep out of.
+ * Items in the order of a packed tree: halved again and again across the direction in which their
+ * centres spread most, each cut on the border of whole nodes, so that every node's run of items is
+ * a box that its neighbours keep out of.
  * @param at the centres, `stride` numbers apart, the first three of each its x, y, z
  */
 export function treeOrder(at: Float64Array, stride: number): Uint32Array {
@@ -68,8 +75,9 @@ function halve(centres: Float64Array, order: Uint32Array, low: number, high: num
 }
 
 /**
- * Permutes the items low…high so that the one at `k` is in its place along an axis, none before it greater and none after it less
- * (after Floyd and Rivest 1975, algorithm 489: in a large range the cut is first guessed from a sample of about its root).
+ * Permutes the items low…high so that the one at `k` is in its place along an axis, none before it
+ * greater and none after it less (after Floyd and Rivest 1975, algorithm 489: in a large range the
+ * cut is first guessed from a sample of about its root).
  */
 function select(centres: Float64Array, order: Uint32Array, axis: number, low: number, high: number, k: number): void {
   while (high > low) {
@@ -126,7 +134,10 @@ export function emptyTree(order: Uint32Array): BoxTree {
   };
 }
 
-/** Bounds of every level above the first, from the one below: what is left of building or refitting once the items' nodes are bounded. */
+/**
+ * Bounds of every level above the first, from the one below: what is left of building or refitting
+ * once the items' nodes are bounded.
+ */
 export function boundLevels({ bounds, levels }: BoxTree): void {
   for (let level = 1; level + 1 < levels.length; level++) {
     const below = levels[level - 1]!;

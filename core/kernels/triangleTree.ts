@@ -1,9 +1,15 @@
 import { boundLevels, treeOrder, emptyTree, fanOut, type BoxTree } from './tree';
 
-/** Boxes, and the stretches of a ray in them, are grown by this share of the numbers' size: a triangle in the face of its box must not slip past by rounding. */
+/**
+ * Boxes, and the stretches of a ray in them, are grown by this share of the numbers' size: a
+ * triangle in the face of its box must not slip past by rounding.
+ */
 const slackShare = 1e-12;
 
-/** A tree over triangles; `corners` are nine numbers a triangle in tree order, copied from the mesh it was built from. */
+/**
+ * A tree over triangles; `corners` are nine numbers a triangle in tree order, copied from the mesh
+ * it was built from.
+ */
 export interface TriangleTree extends BoxTree {
   readonly corners: Float64Array;
 }
@@ -22,7 +28,10 @@ export function triangleCentres(positions: ArrayLike<number>, indices: ArrayLike
   return centres;
 }
 
-/** A tree over the triangles of a mesh: x, y, z after one another; three indices to a triangle. `order` is that of `treeOrder` over their centres. */
+/**
+ * A tree over the triangles of a mesh: x, y, z after one another; three indices to a triangle.
+ * `order` is that of `treeOrder` over their centres.
+ */
 export function triangleTree(
   positions: ArrayLike<number>,
   indices: ArrayLike<number>,
@@ -50,7 +59,10 @@ export function triangleTree(
   return tree;
 }
 
-/** Grows the boxes of the triangles by a hair, so that a ray along the face of one is never exactly on it. */
+/**
+ * Grows the boxes of the triangles by a hair, so that a ray along the face of one is never exactly
+ * on it.
+ */
 function pad({ bounds, levels, corners }: TriangleTree): void {
   let largest = 0;
   for (const v of corners) largest = Math.max(largest, Math.abs(v));
@@ -59,7 +71,10 @@ function pad({ bounds, levels, corners }: TriangleTree): void {
   for (let b = 0; b < end; b++) bounds[b]! += b % 6 < 3 ? -hair : hair;
 }
 
-/** Where a ray first meets a mesh: the triangle's index, and how far along the ray in lengths of its direction. Filled by `firstTriangle`. */
+/**
+ * Where a ray first meets a mesh: the triangle's index, and how far along the ray in lengths of its
+ * direction. Filled by `firstTriangle`.
+ */
 export interface TriangleHit {
   triangle: number;
   t: number;
@@ -70,10 +85,11 @@ const levelsOf = new Int32Array(256);
 const enters = new Float64Array(256);
 
 /**
- * The first triangle that a ray passes at from ≤ t ≤ to, either face (Möller and Trumbore 1997); false when it meets none.
- * Nearer children first, and none that begins beyond the nearest hit yet.
+ * The first triangle that a ray passes at from ≤ t ≤ to, either face (Möller and Trumbore 1997);
+ * false when it meets none. Nearer children first, and none that begins beyond the nearest hit yet.
  *
- * @param facing 1 for triangles seen counter-clockwise alone, −1 for those seen clockwise, 0 for both
+ * @param facing 1 for triangles seen counter-clockwise alone, −1 for those seen clockwise, 0 for
+ * both
  * @param hit    receives what was found
  */
 export function firstTriangle(

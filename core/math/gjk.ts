@@ -3,6 +3,7 @@ import { add, cross, dot, negate, scale, sub, type Vec3 } from './vec3';
 /** The point of a convex set that lies farthest in a direction. */
 export type Support = (direction: Vec3) => Vec3;
 
+/** The farthest of some points, at least one, along a direction: what the hull of them is asked. */
 export const supportOfPoints =
   (points: readonly Vec3[]): Support =>
   (d) => {
@@ -15,7 +16,10 @@ export const supportOfPoints =
     return best;
   };
 
-/** The point of a simplex (one to four points) nearest the origin, with the corners that carry it (Ericson 2005, 5.1). */
+/**
+ * The point of a simplex (one to four points) nearest the origin, with the corners that carry it
+ * (Ericson 2005, 5.1).
+ */
 function nearestOfSimplex(s: readonly Vec3[]): { point: Vec3; carrier: readonly Vec3[] } {
   if (s.length === 1) return { point: s[0]!, carrier: s };
   if (s.length === 2) {
@@ -71,11 +75,13 @@ function nearestOfTriangle(a: Vec3, b: Vec3, c: Vec3): { point: Vec3; carrier: r
 const rounding = 1e-14;
 
 /**
- * Whether two convex sets are farther apart than `gap` (Gilbert, Johnson and Keerthi 1988). True only with a proof: a direction in which the
- * supports leave more than the gap free. Sets that touch, or that doubles cannot tell from touching, are not apart.
+ * Whether two convex sets are farther apart than `gap` (Gilbert, Johnson and Keerthi 1988). True
+ * only with a proof: a direction in which the supports leave more than the gap free. Sets that
+ * touch, or that doubles cannot tell from touching, are not apart.
  */
 export function apart(a: Support, b: Support, gap = 0): boolean {
-  // How large the numbers are that were subtracted: what is smaller than their rounding proves nothing.
+  // How large the numbers are that were subtracted: what is smaller than their rounding proves
+  // nothing.
   let size = 0;
   const difference = (d: Vec3) => {
     const [p, q] = [a(d), b(negate(d))];

@@ -1,8 +1,9 @@
 import type { Vec3, Vec4 } from './vec3';
 
 /**
- * Sixteen numbers of a 4×4 matrix, row after row, meant for column vectors (p′ = M·p): element (row, column) is `m[4·row + column]`.
- * This is the inside's only form; `conventions/` writes every other.
+ * Sixteen numbers of a 4×4 matrix, row after row, meant for column vectors (p′ = M·p): element
+ * (row, column) is `m[4·row + column]`. This is the canonical only form; `conventions/` writes
+ * every other.
  */
 export type Mat4 = readonly number[] & { readonly length: 16 };
 
@@ -16,18 +17,19 @@ export const identity: Mat4 = mat4([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0,
 
 /** The product A·B: what B does first and A after it. */
 export function multiply(a: Mat4, b: Mat4): Mat4 {
-  const out: number[] = [];
-  for (let row = 0; row < 16; row += 4)
-    for (let column = 0; column < 4; column++)
-      out.push(
-        a[row]! * b[column]! +
-          a[row + 1]! * b[4 + column]! +
-          a[row + 2]! * b[8 + column]! +
-          a[row + 3]! * b[12 + column]!,
-      );
-  return mat4(out);
+  const e = (row: number, column: number) =>
+    a[row]! * b[column]! + a[row + 1]! * b[4 + column]! + a[row + 2]! * b[8 + column]! + a[row + 3]! * b[12 + column]!;
+  // Written out: many bodies are placed at once, and an array that grows costs more than its sums.
+  // prettier-ignore
+  return mat4([
+    e(0, 0), e(0, 1), e(0, 2), e(0, 3),
+    e(4, 0), e(4, 1), e(4, 2), e(4, 3),
+    e(8, 0), e(8, 1), e(8, 2), e(8, 3),
+    e(12, 0), e(12, 1), e(12, 2), e(12, 3),
+  ]);
 }
 
+/** Rows for columns. */
 export function transpose(m: Mat4): Mat4 {
   const out: number[] = [];
   for (let row = 0; row < 4; row++) for (let column = 0; column < 4; column++) out.push(m[4 * column + row]!);
@@ -67,16 +69,22 @@ export function linearDeterminant(m: Mat4): number {
 }
 
 /**
- * The inverse of an affine matrix, or null when its linear part is singular (volume scale 0, or too small for doubles).
- * Cofactors of the 3×3 part; the translation is carried back through them.
+ * The inverse of an affine matrix, or null when its linear part is singular (volume scale 0, or too
+ * small for doubles). Cofactors of the 3×3 part; the translation is carried back through them.
  */
 export function invertAffine(m: Mat4): Mat4 | null {
   const det = linearDeterminant(m);
   if (!Number.isFinite(1 / det)) return null;
   const c = (i: number, j: number, k: number, l: number) => (m[i]! * m[j]! - m[k]! * m[l]!) / det;
-  const r0: Vec3 = [c(5, 10, 6, 9), c(2, 9, 1, 10), c(1, 6, 2, 5)];
-  const r1: Vec3 = [c(6, 8, 4, 10), c(0, 10, 2, 8), c(2, 4, 0, 6)];
-  const r2: Vec3 = [c(4, 9, 5, 8), c(1, 8, 0, 9), c(0, 5, 1, 4)];
-  const back = (r: Vec3) => -(r[0] * m[3]! + r[1] * m[7]! + r[2] * m[11]!);
-  return mat4([...r0, back(r0), ...r1, back(r1), ...r2, back(r2), 0, 0, 0, 1]);
+  const [a00, a01, a02] = [c(5, 10, 6, 9), c(2, 9, 1, 10), c(1, 6, 2, 5)];
+  const [a10, a11, a12] = [c(6, 8, 4, 10), c(0, 10, 2, 8), c(2, 4, 0, 6)];
+  const [a20, a21, a22] = [c(4, 9, 5, 8), c(1, 8, 0, 9), c(0, 5, 1, 4)];
+  const back = (x: number, y: number, z: number) => -(x * m[3]! + y * m[7]! + z * m[11]!);
+  // prettier-ignore
+  return mat4([
+    a00, a01, a02, back(a00, a01, a02),
+    a10, a11, a12, back(a10, a11, a12),
+    a20, a21, a22, back(a20, a21, a22),
+    0, 0, 0, 1,
+  ]);
 }

@@ -22,8 +22,8 @@ export function quatToColumns([x, y, z, w]: Quat): [Vec3, Vec3, Vec3] {
 }
 
 /**
- * The unit quaternion of a rotation matrix given by its columns, w ≥ 0.
- * The largest of the four parts is found first and divides the rest, so that no angle is ill conditioned (Shepperd 1978).
+ * The unit quaternion of a rotation matrix given by its columns, w ≥ 0. The largest of the four
+ * parts is found first and divides the rest, so that no angle is ill conditioned (Shepperd 1978).
  */
 export function columnsToQuat(cx: Vec3, cy: Vec3, cz: Vec3): Quat {
   const [m00, m10, m20] = cx;
@@ -40,6 +40,9 @@ export function columnsToQuat(cx: Vec3, cy: Vec3, cz: Vec3): Quat {
   return [q[0] / n, q[1] / n, q[2] / n, q[3] / n];
 }
 
+/** The inverse of a unit quaternion. */
+export const conjugate = ([x, y, z, w]: Quat): Quat => [-x, -y, -z, w];
+
 /** The rotation that turns first by `b`, then by `a`. */
 export const multiplyQuat = ([ax, ay, az, aw]: Quat, [bx, by, bz, bw]: Quat): Quat => [
   aw * bx + ax * bw + ay * bz - az * by,
@@ -48,8 +51,19 @@ export const multiplyQuat = ([ax, ay, az, aw]: Quat, [bx, by, bz, bw]: Quat): Qu
   aw * bw - ax * bx - ay * by - az * bz,
 ];
 
-/** The rotation about a unit axis by an angle in radians, counter-clockwise seen from the axis's tip in a right-handed space. */
+/**
+ * The rotation about a unit axis by an angle in radians, counter-clockwise seen from the axis's tip
+ * in a right-handed space.
+ */
 export function quatAbout([x, y, z]: Vec3, angle: number): Quat {
   const s = Math.sin(angle / 2);
   return [x * s, y * s, z * s, Math.cos(angle / 2)];
+}
+
+/**
+ * A vector turned by a unit quaternion: v + 2w(q × v) + 2q × (q × v), the same space in and out.
+ */
+export function rotateByQuat([x, y, z, w]: Quat, v: Vec3): Vec3 {
+  const [tx, ty, tz] = [2 * (y * v[2] - z * v[1]), 2 * (z * v[0] - x * v[2]), 2 * (x * v[1] - y * v[0])];
+  return [v[0] + w * tx + y * tz - z * ty, v[1] + w * ty + z * tx - x * tz, v[2] + w * tz + x * ty - y * tx];
 }

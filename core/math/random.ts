@@ -1,4 +1,7 @@
-/** Uniform numbers in 0…1 (1 left out), 53 bits each, the same from one seed on every machine: 32-bit whole-number arithmetic alone. */
+/**
+ * Uniform numbers in 0…1 (1 left out), 53 bits each, the same from one seed on every machine:
+ * 32-bit whole-number arithmetic alone.
+ */
 export type Random = () => number;
 
 /** xoshiro128** (Blackman and Vigna 2018), its state filled from the seed by splitmix32. */

@@ -1,7 +1,7 @@
 import { addScaled, type Vec3 } from '../math/vec3';
 import { fieldOfView } from '../camera/projection';
 import type { CameraFrame } from '../camera/frame';
-import { worldToParts } from '../convert/project';
+import { worldToViewRuf } from '../convert/project';
 
 export interface DollyStop {
   readonly distance: number;
@@ -13,11 +13,12 @@ export interface DollyStop {
 }
 
 /**
- * The camera at other distances (along its gaze) from a target, with the height seen at the target kept: the height is H = (top − bottom)·d/near, so
- * at a distance d′ the field of view is 2·atan(H / 2d′). Null when a distance is not above 0 or the target is not ahead.
+ * The camera at other distances (along its gaze) from a target, with the height seen at the target
+ * kept: the height is H = (top − bottom)·d/near, so at a distance d′ the field of view is 2·atan(H
+ * / 2d′). Null when a distance is not above 0 or the target is not ahead.
  */
 export function dollyZoom(frame: CameraFrame, target: Vec3, distances: readonly number[]): DollyStop[] | null {
-  const ahead = worldToParts(frame, target)[2];
+  const ahead = worldToViewRuf(frame, target)[2];
   if (!(ahead > 0) || distances.some((d) => !(d > 0))) return null;
   const { extents: e, near } = frame;
   const perspective = frame.kind === 'perspective';

@@ -2,14 +2,20 @@ import type { Angles } from '../camera/orientation';
 import { basisOfAngles } from '../camera/orientation';
 import { addScaled, distance, sub, type Vec3 } from '../math/vec3';
 
-/** A camera that goes round a target and looks at it: the angles of its gaze, in radians, and its distance, above 0. */
+/**
+ * A camera that goes round a target and looks at it: the angles of its gaze, in radians, and its
+ * distance, above 0.
+ */
 export interface Orbit {
   readonly yaw: number;
   readonly pitch: number;
   readonly distance: number;
 }
 
-/** How an orbit is driven: radians a second, and the share by which the distance grows each second (e-fold; negative draws near). */
+/**
+ * How an orbit is driven: radians a second, and the share by which the distance grows each second
+ * (e-fold; negative draws near).
+ */
 export interface OrbitRates {
   readonly yaw: number;
   readonly pitch: number;
@@ -39,7 +45,10 @@ export function orbitCamera(target: Vec3, { yaw, pitch, distance }: Orbit): { ey
   return { eye: addScaled(target, basisOfAngles(angles).forward, -distance), angles };
 }
 
-/** The orbit of an eye about a target; null when it stands in the target. Straight above or below, yaw is 0. */
+/**
+ * The orbit of an eye about a target; null when it stands in the target. Straight above or below,
+ * yaw is 0.
+ */
 export function orbitAbout(target: Vec3, eye: Vec3): Orbit | null {
   const away = distance(target, eye);
   if (away === 0) return null;

@@ -2,7 +2,10 @@ import { basisOfAngles, type Angles, type Basis } from '../camera/orientation';
 import { columnsToQuat, normalizeQuat, quatToColumns, type Quat } from '../math/quat';
 import { addScaled, negate, scale, sub, type Vec3 } from '../math/vec3';
 
-/** How the way from a key to the next is spread over its time: evenly, or starting and ending gently. */
+/**
+ * How the way from a key to the next is spread over its time: evenly, or starting and ending
+ * gently.
+ */
 export type Ease = 'even' | 'gentle' | 'gentleStart' | 'gentleEnd';
 
 /** Where a camera is to be at a time, in seconds. Keys are in order of time, no two at one time. */
@@ -37,9 +40,12 @@ export function eased(ease: Ease, t: number): number {
 }
 
 /**
- * A camera on its way through keys, a pure function of the time and so of no frame rate; null without keys. Before the first key and after the last it stands there. The eye
- * goes along a curve through all keys, whose direction at a key is that from the one before to the one after (Catmull and Rom 1974, with the spacing of the
- * keys' times); the gaze turns about one axis from key to key, the shorter way round; the field of view changes by its tangent, so that sizes change evenly.
+ * A camera on its way through keys, a pure function of the time and so of no frame rate; null
+ * without keys. Before the first key and after the last it stands there. The eye goes along a curve
+ * through all keys, whose direction at a key is that from the one before to the one after (Catmull
+ * and Rom 1974, with the spacing of the keys' times); the gaze turns about one axis from key to
+ * key, the shorter way round; the field of view changes by its tangent, so that sizes change
+ * evenly.
  */
 export function alongPath(keys: readonly Key[], time: number): PathPlace | null {
   const first = keys[0];
@@ -84,7 +90,10 @@ const basisOfQuat = (q: Quat): Basis => {
   return { right, up, forward: negate(back) };
 };
 
-/** The rotation a share of the way from one to another about one axis, the shorter way round (Shoemake 1985); unit in, unit out. */
+/**
+ * The rotation a share of the way from one to another about one axis, the shorter way round
+ * (Shoemake 1985); unit in, unit out.
+ */
 export function slerp(a: Quat, b: Quat, t: number): Quat {
   const dot = a[0] * b[0] + a[1] * b[1] + a[2] * b[2] + a[3] * b[3];
   const sign = dot < 0 ? -1 : 1;

@@ -1,3 +1,4 @@
+import { radians } from '../math/angle';
 import type { Vec3 } from '../math/vec3';
 
 /** A first-person camera: where its eye is, and its gaze, in radians. */
@@ -8,7 +9,10 @@ export interface Walker {
 }
 
 export interface Steering {
-  /** World units a second to the walker's right, upward, and ahead on the level: looking down does not slow a walk. */
+  /**
+   * World units a second to the walker's right, upward, and ahead on the level: looking down does
+   * not slow a walk.
+   */
   readonly right: number;
   readonly up: number;
   readonly ahead: number;
@@ -17,15 +21,18 @@ export interface Steering {
   readonly lift: number;
 }
 
-/** How far up and down a walker may look, so that it never turns over: a hair less than straight. */
-export const defaultPitchLimit = (89 * Math.PI) / 180;
+/**
+ * How far up and down a walker may look, so that it never turns over: a hair less than straight.
+ */
+export const defaultPitchLimit = radians(89);
 
 /** sin(a)/a, without loss near 0. */
 const sinc = (a: number) => (Math.abs(a) < 1e-4 ? 1 - (a * a) / 6 : Math.sin(a) / a);
 
 /**
- * A walker after `dt` seconds of even steering. While it turns its way is an arc, and the arc is what it is moved along: the chord of an arc of angle a over a way s is
- * s·sinc(a/2) long and points along the middle heading. So steps of any length end at the same place.
+ * A walker after `dt` seconds of even steering. While it turns its way is an arc, and the arc is
+ * what it is moved along: the chord of an arc of angle a over a way s is s·sinc(a/2) long and
+ * points along the middle heading. So steps of any length end at the same place.
  */
 export function walk(state: Walker, steering: Steering, dt: number, pitchLimit = defaultPitchLimit): Walker {
   const turned = steering.turn * dt;
@@ -44,8 +51,8 @@ export function walk(state: Walker, steering: Steering, dt: number, pitchLimit =
 }
 
 /**
- * A gaze turned by a mouse: the counts it moved times a sensitivity are angles already, and are not multiplied by the length of the frame.
- * Pitch stops at the limit.
+ * A gaze turned by a mouse: the counts it moved times a sensitivity are angles already, and are not
+ * multiplied by the length of the frame. Pitch stops at the limit.
  */
 export function look(
   { yaw, pitch }: Pick<Walker, 'yaw' | 'pitch'>,

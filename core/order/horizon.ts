@@ -1,24 +1,28 @@
 import { dot, type Vec2, type Vec3 } from '../math/vec3';
 import type { CameraFrame } from '../camera/frame';
-import { partsToClip, pictureToParts, partsToDirection, pictureToPixel } from '../convert/project';
+import { viewRufToClip, pictureToViewRuf, viewRufToDirection, pictureToPixel } from '../convert/project';
 import { noAnswer, type Answer } from '../reasons';
 
 /**
- * The horizon of the planes square to `normal` as a line of picture positions: constant + across·x + upward·y = 0, positive on the
- * normal's side. In orthographic every ray has one direction and there is no such line: null.
- * A ray's direction is linear in the picture position, so its dot product with the normal is too.
+ * The horizon of the planes square to `normal` as a line of picture positions: constant + across·x
+ * + upward·y = 0, positive on the normal's side. In orthographic every ray has one direction and
+ * there is no such line: null. A ray's direction is linear in the picture position, so its dot
+ * product with the normal is too.
  */
 export function horizonLine(
   frame: CameraFrame,
   normal: Vec3,
 ): { constant: number; across: number; upward: number } | null {
   if (frame.kind === 'orthographic') return null;
-  const along = (x: number, y: number) => dot(partsToDirection(frame, pictureToParts(frame, x, y, 1)), normal);
+  const along = (x: number, y: number) => dot(viewRufToDirection(frame, pictureToViewRuf(frame, x, y, 1)), normal);
   const constant = along(0, 0);
   return { constant, across: along(1, 0) - constant, upward: along(0, 1) - constant };
 }
 
-/** The two pixels (top left, centres at .5) where the horizon crosses the viewport's border, left one first; null when it does not. */
+/**
+ * The two pixels (top left, centres at .5) where the horizon crosses the viewport's border, left
+ * one first; null when it does not.
+ */
 export function horizonPixels(frame: CameraFrame, normal: Vec3): [Vec2, Vec2] | null {
   const points = horizonPoints(frame, normal);
   return points && [pictureToPixel(frame, ...points[0]), pictureToPixel(frame, ...points[1])];
@@ -43,7 +47,10 @@ export function horizonPoints(frame: CameraFrame, normal: Vec3): [Vec2, Vec2] | 
 
 export type HorizonPlace = 'above' | 'below' | 'left' | 'right' | 'atInfinity';
 
-/** Where the horizon lies when it does not cross the viewport: on the side on which its line runs, by the steeper of its slopes in pixels. */
+/**
+ * Where the horizon lies when it does not cross the viewport: on the side on which its line runs,
+ * by the steeper of its slopes in pixels.
+ */
 export function horizonPlace(frame: CameraFrame, normal: Vec3): HorizonPlace {
   const line = horizonLine(frame, normal);
   if (!line) return 'atInfinity';
@@ -56,13 +63,14 @@ export function horizonPlace(frame: CameraFrame, normal: Vec3): HorizonPlace {
 }
 
 /**
- * The picture position (across, upward) that parallels of a direction run to. `behindEye` when it points behind the camera, `parallelToScreen`
- * when it runs along the screen, and for every direction in orthographic, where parallels stay parallel.
+ * The picture position (across, upward) that parallels of a direction run to. `behindEye` when it
+ * points behind the camera, `parallelToScreen` when it runs along the screen, and for every
+ * direction in orthographic, where parallels stay parallel.
  */
 export function vanishingPoint(frame: CameraFrame, direction: Vec3): Answer<Vec2> {
   const [r, u, f] = [dot(direction, frame.right), dot(direction, frame.up), dot(direction, frame.forward)];
   if (frame.kind === 'orthographic' || Math.abs(f) < 1e-12) return noAnswer('parallelToScreen');
   if (f < 0) return noAnswer('behindEye');
-  const clip = partsToClip(frame, [r, u, f]);
+  const clip = viewRufToClip(frame, [r, u, f]);
   return { ok: true, value: [clip.x / f, clip.y / f] };
 }

@@ -1,10 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { depthFormats, depthResolution, depthStep } from '../camera/depthPrecision';
-import { frameOf, partsPlanes, type Camera, type CameraFrame } from '../camera/frame';
+import { frameOf, viewRufPlanes, type Camera, type CameraFrame } from '../camera/frame';
 import { resolveProjection, type ResolvedProjection } from '../camera/projection';
 import { pixelDerivative, pixelVelocity } from '../convert/derivative';
-import { divide, partsToClip, partsToWorld, pictureToParts, projectPoint, worldToPixel } from '../convert/project';
+import {
+  divide,
+  viewRufToClip,
+  viewRufToWorld,
+  pictureToViewRuf,
+  projectPoint,
+  worldToPixel,
+} from '../convert/project';
 import { transform } from '../math/mat4';
 import { add, cross, distance, dot, length, normalize, scale, sub, type Vec2, type Vec3 } from '../math/vec3';
 import { aheadAt, frames, picturePositions, shares, vectors } from '../testing/arbitraries';
@@ -35,11 +42,14 @@ const made = (camera: Partial<Camera>, size = { width: 200, height: 100 }): Came
   if (!frame.ok) throw new Error(frame.problems[0]!.message);
   return frame.value;
 };
-/** Triangles and quads in a plane of the world, about a place in or near the frustum and often through the eye's plane. */
+/**
+ * Triangles and quads in a plane of the world, about a place in or near the frustum and often
+ * through the eye's plane.
+ */
 const scenes = fc
   .tuple(frames, picturePositions, shares, vectors(1), vectors(1), real(0.1, 60), fc.boolean())
   .map(([frame, [x, y], share, a, b, size, quad]) => {
-    const at = partsToWorld(frame, pictureToParts(frame, x, y, Math.min(aheadAt(frame, share), frame.near + 100)));
+    const at = viewRufToWorld(frame, pictureToViewRuf(frame, x, y, Math.min(aheadAt(frame, share), frame.near + 100)));
     const [p, q] = [scale(a, size), scale(b, size)];
     return { frame, polygon: quad ? [at, add(at, p), add(add(at, p), q), add(at, q)] : [at, add(at, p), add(at, q)] };
   })
@@ -51,18 +61,19 @@ describe('clipping', () => {
     fc.assert(
       fc.property(scenes, shares, shares, ({ frame, polygon }, s, t) => {
         const corners = clipPolygon(frame, polygon);
-        const size = Math.max(1, ...corners.flatMap(({ parts }) => parts.map(Math.abs)));
-        for (const { normal, offset } of partsPlanes(frame))
-          for (const { parts } of corners) expect(dot(normal, parts) + offset).toBeGreaterThan(-1e-9 * size);
+        const size = Math.max(1, ...corners.flatMap(({ viewRuf }) => viewRuf.map(Math.abs)));
+        for (const { normal, offset } of viewRufPlanes(frame))
+          for (const { viewRuf } of corners) expect(dot(normal, viewRuf) + offset).toBeGreaterThan(-1e-9 * size);
         const [a, b, c] = polygon as [Vec3, Vec3, Vec3];
         const normal = normalize(cross(sub(b, a), sub(c, a)))!;
-        const world = corners.map(({ parts }) => partsToWorld(frame, parts));
+        const world = corners.map(({ viewRuf }) => viewRufToWorld(frame, viewRuf));
         for (const p of world) expect(Math.abs(dot(normal, sub(p, a)))).toBeLessThan(1e-9 * (1 + size));
         world.slice(2).forEach((p, i) => {
           const turn = cross(sub(world[i + 1]!, world[0]!), sub(p, world[0]!));
           expect(dot(turn, normal)).toBeGreaterThan(-1e-7 * (1 + size * size));
         });
-        // A point of the polygon is in what is left if and only if it is inside (but for a hair about its border).
+        // A point of the polygon is in what is left if and only if it is inside (but for a hair
+        // about its border).
         const point = add(a, add(scale(sub(b, a), s), scale(sub(polygon.at(-1)!, a), t * (1 - s))));
         const inside = projectPoint(frame, point).outside.length === 0;
         const nearest = world.map((p, i) => {
@@ -72,8 +83,8 @@ describe('clipping', () => {
         });
         // What only touches a plane leaves the corner or the edge that touches.
         const depth = world.length === 0 ? -Infinity : world.length < 3 ? 0 : Math.min(...nearest);
-        const { parts: at } = projectPoint(frame, point);
-        const clear = partsPlanes(frame).every((one) => Math.abs(dot(one.normal, at) + one.offset) > 1e-8 * size);
+        const { viewRuf: at } = projectPoint(frame, point);
+        const clear = viewRufPlanes(frame).every((one) => Math.abs(dot(one.normal, at) + one.offset) > 1e-8 * size);
         if (clear && depth > 1e-6 * size) expect(inside).toBe(true);
         if (clear && depth < -1e-6 * size) expect(inside).toBe(false);
         if (corners.length > 0 && corners.some(({ along }) => along > 0)) cut++;
@@ -86,12 +97,13 @@ describe('clipping', () => {
   it('says where a corner made by near lies on the edge that was cut', () => {
     const frame = made({});
     const corners = clipPolygon(frame, [[0, 0, -4], [2, 0, -4], [2, 0, 8]], ['near']); // prettier-ignore
-    // Edge 1 from ahead 4 to −8 meets near, 1 ahead, a quarter of its way; edge 2 from −8 back to 4 three quarters of its way.
+    // Edge 1 from ahead 4 to −8 meets near, 1 ahead, a quarter of its way; edge 2 from −8 back to 4
+    // three quarters of its way.
     expect(corners).toEqual([
-      { parts: [0, 0, 4], edge: 0, along: 0 },
-      { parts: [2, 0, 4], edge: 1, along: 0 },
-      { parts: [2, 0, 1], edge: 1, along: 0.25 },
-      { parts: [0.5, 0, 1], edge: 2, along: 0.75 },
+      { viewRuf: [0, 0, 4], edge: 0, along: 0 },
+      { viewRuf: [2, 0, 4], edge: 1, along: 0 },
+      { viewRuf: [2, 0, 1], edge: 1, along: 0.25 },
+      { viewRuf: [0.5, 0, 1], edge: 2, along: 0.75 },
     ]);
   });
 
@@ -108,8 +120,8 @@ describe('winding', () => {
     fc.assert(
       fc.property(scenes, fc.boolean(), ({ frame, polygon }, up) => {
         const { seen, screenArea, towardsEye } = facingOf(frame, polygon, up);
-        const corners = clipPolygon(frame, polygon, ['near']).map(({ parts }): Vec2 => {
-          const at = divide(frame, partsToClip(frame, parts));
+        const corners = clipPolygon(frame, polygon, ['near']).map(({ viewRuf }): Vec2 => {
+          const at = divide(frame, viewRufToClip(frame, viewRuf));
           if (!at.ok) throw new Error(at.reason);
           return [at.value.across, at.value.upward];
         });
@@ -189,7 +201,8 @@ describe('the angular mapping', () => {
     ] as const)
       // prettier-ignore
       expect(Math.hypot(...angularError(frame, pixel)!)).toBeLessThan(1e-12);
-    // 90° high, 2 wide: half way to the right edge the plane shows atan 1 = 45°, the mapping has it at 45°/63.43° of the way.
+    // 90° high, 2 wide: half way to the right edge the plane shows atan 1 = 45°, the mapping has it
+    // at 45°/63.43° of the way.
     expect(angularError(frame, [150, 50])![0]).toBeCloseTo((100 * Math.PI) / 4 / Math.atan(2) - 50, 12);
   });
 });
@@ -255,7 +268,7 @@ describe('the pixel derivative', () => {
     fc.assert(
       fc.property(frames, picturePositions, shares, vectors(1), (frame, [x, y], share, velocity) => {
         const ahead = aheadAt(frame, share);
-        const p = partsToWorld(frame, pictureToParts(frame, x, y, ahead));
+        const p = viewRufToWorld(frame, pictureToViewRuf(frame, x, y, ahead));
         const found = pixelDerivative(frame, p);
         if (!found.ok) throw new Error(found.reason);
         const step = 1e-5 * Math.max(frame.near, Math.min(ahead, 1e3));
@@ -272,7 +285,8 @@ describe('the pixel derivative', () => {
     );
     expect(pixelDerivative(made({}), [0, 0, 3])).toEqual({ ok: false, reason: 'behindEye' });
     expect(pixelDerivative(made({}), [1, 0, 0])).toEqual({ ok: false, reason: 'onEyePlane' });
-    // 50 pixels per unit and f = 2: 25 to the right per unit, and at r/f = 1/2 half of that back per unit ahead.
+    // 50 pixels per unit and f = 2: 25 to the right per unit, and at r/f = 1/2 half of that back
+    // per unit ahead.
     const there = pixelDerivative(made({}), [1, 0, -2]);
     expect(there.ok && [...there.value.x, ...there.value.y].map((v) => v + 0)).toEqual([25, 0, 12.5, 0, -25, 0]);
   });

@@ -7,9 +7,12 @@ export type Light =
   { readonly kind: 'directional'; readonly travels: Vec3 } | { readonly kind: 'point'; readonly at: Vec3 };
 
 /**
- * The matrix that flattens the world onto a plane as a light's shadows (column vectors; divide by w): M = (P·L) I − L Pᵀ with the plane P and the light L
- * homogeneous (`docs/derivations.md`, "Shadow on a plane"), scaled so that w is 1 for a directional light. `rayParallel` for a light along the plane, or a point light in it.
- * A point between the light and the plane lands on its shadow; one beyond the plane or behind the light has a mirrored one, and w says so for a point light: negative.
+ * The matrix that flattens the world onto a plane as a light's shadows (column vectors; divide by
+ * w): M = (P·L) I − L Pᵀ with the plane P and the light L homogeneous (`docs/derivations.md`,
+ * "Shadow on a plane"), scaled so that w is 1 for a directional light. `rayParallel` for a light
+ * along the plane, or a point light in it. A point between the light and the plane lands on its
+ * shadow; one beyond the plane or behind the light has a mirrored one, and w says so for a point
+ * light: negative.
  */
 export function planarShadow(light: Light, plane: { readonly point: Vec3; readonly normal: Vec3 }): Answer<Mat4> {
   const n = normalize(plane.normal);

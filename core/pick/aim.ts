@@ -8,7 +8,10 @@ export interface Aim {
   /** What the camera's ray meets within `reach`, or the point at `reach` along it. */
   readonly target: Vec3;
   readonly targetBody: string | null;
-  /** What the muzzle's ray towards the target meets first, at the target or beyond it too; null when it meets nothing. */
+  /**
+   * What the muzzle's ray towards the target meets first, at the target or beyond it too; null when
+   * it meets nothing.
+   */
   readonly hit: Hit | null;
   /** The body that cuts the muzzle's line short of the target. */
   readonly blockedBy: string | null;
@@ -20,8 +23,9 @@ export interface Aim {
 const blockedShare = 1e-9;
 
 /**
- * Aiming in two stages: what the camera's ray through a picture position meets (front faces, between near and far, within `reach`), then what the ray
- * from the muzzle to that target meets first (front faces; it knows no near or far). A muzzle at the target has no ray: no hit, angle 0.
+ * Aiming in two stages: what the camera's ray through a picture position meets (front faces,
+ * between near and far, within `reach`), then what the ray from the muzzle to that target meets
+ * first (front faces; it knows no near or far). A muzzle at the target has no ray: no hit, angle 0.
  */
 export function aim(
   frame: CameraFrame,

@@ -5,7 +5,10 @@ import type { CameraFrame } from '../camera/frame';
 import { firstTriangle, triangleTree, type TriangleTree } from '../kernels/triangleTree';
 import { rayThrough, type Ray } from '../convert/project';
 
-/** Where a ray passes a body's surface. Distances and points in the world; the normal is the surface's own, unit, not turned to the viewer. */
+/**
+ * Where a ray passes a body's surface. Distances and points in the world; the normal is the
+ * surface's own, unit, not turned to the viewer.
+ */
 export interface Hit {
   readonly body: string;
   readonly distance: number;
@@ -23,13 +26,17 @@ interface LocalHit {
   readonly triangle?: number;
 }
 
-/** Where the line origin + t·direction passes a shape in its own space, at any t of either sign, in no order. A point is never hit. */
+/**
+ * Where the line origin + t·direction passes a shape in its own space, at any t of either sign, in
+ * no order. A point is never hit.
+ */
 function crossings(shape: Shape, o: Vec3, d: Vec3): LocalHit[] {
   switch (shape.kind) {
     case 'point':
       return [];
     case 'sphere': {
-      // The point of the line nearest the centre first: the textbook discriminant loses digits for a small sphere far away.
+      // The point of the line nearest the centre first: the textbook discriminant loses digits for
+      // a small sphere far away.
       const dd = dot(d, d);
       const nearest = -dot(o, d) / dd;
       const foot = addScaled(o, d, nearest);
@@ -88,11 +95,15 @@ function cornersOf({ positions, indices }: Mesh, triangle: number): [Vec3, Vec3,
   return [at(0), at(1), at(2)];
 }
 
-/** Meshes of more triangles than this are asked through a tree when only the first hit is wanted. */
+/**
+ * Meshes of more triangles than this are asked through a tree when only the first hit is wanted.
+ */
 const treeFrom = 32;
 const trees = new WeakMap<Mesh, TriangleTree>();
 
-/** The first crossing of a mesh with from ≤ t ≤ to, as `crossings` would find it among all of them. */
+/**
+ * The first crossing of a mesh with from ≤ t ≤ to, as `crossings` would find it among all of them.
+ */
 function firstCrossing(mesh: Mesh, o: Vec3, d: Vec3, from: number, to: number, backFaces: boolean): LocalHit[] {
   let tree = trees.get(mesh);
   if (!tree) trees.set(mesh, (tree = triangleTree(mesh.positions, mesh.indices)));
@@ -120,7 +131,10 @@ function triangleCrossing(o: Vec3, d: Vec3, a: Vec3, b: Vec3, c: Vec3): LocalHit
   return { t: dot(ac, q) / det, normal: cross(ab, ac) };
 }
 
-/** A body's normal in the world: the inverse transpose of its transform, so that it stays square to the surface under unequal scale; null for a triangle without area. */
+/**
+ * A body's normal in the world: the inverse transpose of its transform, so that it stays square to
+ * the surface under unequal scale; null for a triangle without area.
+ */
 function worldNormal(toLocal: Mat4, n: Vec3): Vec3 | null {
   const m = toLocal;
   const turned: Vec3 = [
@@ -141,7 +155,10 @@ export interface PickOptions {
   readonly to?: number;
 }
 
-/** What a ray passes, nearest first: at most one hit unless `all` is asked for. An empty list when it meets nothing. */
+/**
+ * What a ray passes, nearest first: at most one hit unless `all` is asked for. An empty list when
+ * it meets nothing.
+ */
 export function castRay(
   ray: Pick<Ray, 'origin' | 'direction'>,
   placed: readonly PlacedBody[],
@@ -185,7 +202,10 @@ function missesSphere({ origin, direction }: Pick<Ray, 'origin' | 'direction'>, 
   return dot(off, off) > (sphere.radius * sphere.radius * (1 + 1e-9) + 1e-18) * dot(direction, direction);
 }
 
-/** What the ray of a picture position meets between the near and the far plane (by distance ahead, as the picture shows it). */
+/**
+ * What the ray of a picture position meets between the near and the far plane (by distance ahead,
+ * as the picture shows it).
+ */
 export function pick(
   frame: CameraFrame,
   across: number,
@@ -202,8 +222,9 @@ export function pick(
 }
 
 /**
- * The bodies of a flat world that hold a point (world right and up), in the order given, the first alone unless `all` is asked for: a sphere is a disc, a box or quad a rectangle,
- * a mesh its triangles seen from the front of the world. All lie in one plane, so every distance is 0.
+ * The bodies of a flat world that hold a point (world right and up), in the order given, the first
+ * alone unless `all` is asked for: a sphere is a disc, a box or quad a rectangle, a mesh its
+ * triangles seen from the front of the world. All lie in one plane, so every distance is 0.
  */
 export function pickFlat(point: Vec3, placed: readonly PlacedBody[], all = false): Hit[] {
   const hits = placed

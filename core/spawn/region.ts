@@ -2,8 +2,9 @@ import type { Vec2 } from '../math/vec3';
 import type { Random } from '../math/random';
 
 /*
- * Regions bounded by lines and circles, cut into strips in which their left and right sides are single curves: areas are exact integrals
- * and points are drawn without rolling again. Derivation: `docs/derivations.md`, "Spawning".
+ * Regions bounded by lines and circles, cut into strips in which their left and right sides are
+ * single curves: areas are exact integrals and points are drawn without rolling again. Derivation:
+ * `docs/derivations.md`, "Spawning".
  */
 
 /** A side of a strip: x as a function of y, over low…high. */
@@ -26,7 +27,10 @@ type Curve =
       readonly high: number;
     };
 
-/** A piece of a region's outline, or of a construction line that may be one: more than there are do no harm. */
+/**
+ * A piece of a region's outline, or of a construction line that may be one: more than there are do
+ * no harm.
+ */
 export type Outline =
   | { readonly kind: 'segment'; readonly from: Vec2; readonly to: Vec2 }
   | { readonly kind: 'circle'; readonly centre: Vec2; readonly radius: number };
@@ -91,6 +95,13 @@ function crossings(a: Curve, b: Curve): number[] {
   return [arc.y + (-m * p - half) / q, arc.y + (-m * p + half) / q];
 }
 
+/** How far a curve reaches sideways, at least as far as it does. */
+const widthOf = (c: Curve): readonly [number, number] => {
+  if (c.kind === 'arc') return [c.x - c.radius, c.x + c.radius];
+  const [a, b] = [xAt(c, c.low), xAt(c, c.high)];
+  return a < b ? [a, b] : [b, a];
+};
+
 interface Cell {
   readonly left: Curve;
   readonly right: Curve;
@@ -102,38 +113,56 @@ interface Cell {
 /** A region ready to be measured and drawn from. */
 export interface Region {
   readonly area: number;
-  /** A point, uniform by area: one random number for the cell and the height in it, one for the place across. */
+  /**
+   * A point, uniform by area: one random number for the cell and the height in it, one for the
+   * place across.
+   */
   draw(random: Random): Vec2;
 }
 
 /**
- * The region of points for which `allowed` holds, whose border consists of pieces of `outlines` and which lies within `low`…`high` upward and between the outlines sideways.
- * Null when it has no area.
+ * The region of points for which `allowed` holds, whose border consists of pieces of `outlines` and
+ * which lies within `low`…`high` upward and between the outlines sideways. Null when it has no
+ * area. Where `hidden` says that a point lies inside what is left out, nothing is cut for a crossing
+ * there: of many discs over one another only their common outline counts.
  */
 export function regionOf(
   outlines: readonly Outline[],
   low: number,
   high: number,
   allowed: (p: Vec2) => boolean,
+  hidden: (p: Vec2) => boolean = () => false,
 ): Region | null {
-  const curves = outlines.flatMap(curvesOf).filter((c) => c.high > low && c.low < high);
+  const curves = outlines
+    .flatMap(curvesOf)
+    .filter((c) => c.high > low && c.low < high)
+    .sort((a, b) => a.low - b.low);
+  const widths = curves.map(widthOf);
   const heights = new Set([low, high]);
   const note = (y: number) => y > low && y < high && heights.add(y);
   curves.forEach((a, i) => {
     note(a.low);
     note(a.high);
-    for (const b of curves.slice(i + 1)) for (const y of crossings(a, b)) note(y);
+    const [left, right] = widths[i]!;
+    for (let k = i + 1; k < curves.length && curves[k]!.low <= a.high; k++) {
+      if (widths[k]![0] > right || widths[k]![1] < left) continue;
+      for (const y of crossings(a, curves[k]!)) if (y > low && y < high && !hidden([xAt(a, y), y])) heights.add(y);
+    }
   });
   const levels = [...heights].sort((a, b) => a - b);
   const cells: Cell[] = [];
+  // Those that reach the strip from below; they are in the order in which they begin.
+  let [active, begun] = [[] as Curve[], 0];
   for (let i = 0; i + 1 < levels.length; i++) {
     const [y0, y1] = [levels[i]!, levels[i + 1]!];
     const middle = (y0 + y1) / 2;
+    while (begun < curves.length && curves[begun]!.low <= y0) active.push(curves[begun++]!);
+    active = active.filter((c) => c.high >= y1);
     if (!(middle > y0 && middle < y1)) continue;
-    const across = curves.filter((c) => c.low <= y0 && c.high >= y1).sort((a, b) => xAt(a, middle) - xAt(b, middle));
+    const across = active.map((c) => ({ c, x: xAt(c, middle) })).sort((a, b) => a.x - b.x);
     for (let k = 0; k + 1 < across.length; k++) {
-      const [left, right] = [across[k]!, across[k + 1]!];
-      const [x0, x1] = [xAt(left, middle), xAt(right, middle)];
+      const { c: left, x: x0 } = across[k]!;
+      const { c: right, x: x1 } = across[k + 1]!;
       if (!(x1 > x0) || !allowed([(x0 + x1) / 2, middle])) continue;
       const area = integral(right, y1) - integral(right, y0) - integral(left, y1) + integral(left, y0);
       if (area > 0) cells.push({ left, right, low: y0, high: y1, area });
@@ -154,7 +183,8 @@ export function regionOf(
         else from = half + 1;
       }
       const { left, right, low: y0, high: y1, area: whole } = cells[from]!;
-      // The height below which the wanted share of the cell lies: its area grows with the height, so it can be solved for.
+      // The height below which the wanted share of the cell lies: its area grows with the height,
+      // so it can be solved for.
       const wanted = Math.min(whole, target - (sums[from]! - whole));
       const below = (y: number) => integral(right, y) - integral(right, y0) - integral(left, y) + integral(left, y0);
       let [bottom, top] = [y0, y1];
@@ -175,7 +205,10 @@ export function regionOf(
   };
 }
 
-/** The outlines of a convex polygon (counter-clockwise) grown by a distance: its edges moved outward and the circles about its corners. */
+/**
+ * The outlines of a convex polygon (counter-clockwise) grown by a distance: its edges moved outward
+ * and the circles about its corners.
+ */
 export function grownOutlines(polygon: readonly Vec2[], distance: number): Outline[] {
   return polygon.flatMap((p, i): Outline[] => {
     const q = polygon[(i + 1) % polygon.length]!;
@@ -203,6 +236,11 @@ export function distanceToPolygon(polygon: readonly Vec2[], [x, y]: Vec2): numbe
   return inside ? 0 : least;
 }
 
+/**
+ * Area (positive counter-clockwise), perimeter and centroid of a simple polygon of at least one
+ * corner, in its own units; with area 0 the centroid is no number. The shoelace formula, about the
+ * first corner so that far places lose no digits.
+ */
 export function areaAndCentroid(polygon: readonly Vec2[]): { area: number; perimeter: number; centroid: Vec2 } {
   let [area, perimeter, cx, cy] = [0, 0, 0, 0];
   const [ox, oy] = polygon[0]!;

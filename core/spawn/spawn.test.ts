@@ -3,7 +3,13 @@ import { describe, expect, it } from 'vitest';
 import type { Vec2 } from '../math/vec3';
 import { randomFrom } from '../math/random';
 import { areaAndCentroid, distanceToPolygon } from './region';
-import { spawn, type SpawnTerms } from './spawn';
+import { spawn as spawnOrNot, type SpawnTerms, type Spawned } from './spawn';
+
+/** What is spawned; null where nothing is. */
+const spawn = (...given: Parameters<typeof spawnOrNot>): Spawned | null => {
+  const found = spawnOrNot(...given);
+  return 'why' in found ? null : found;
+};
 
 const square: Vec2[] = [
   [-1, -1],
@@ -57,7 +63,10 @@ describe('the allowed area', () => {
   });
 });
 
-/** Corners on an ellipse, at multiples of 15° with no gap of half a turn: convex, counter-clockwise, about a middle. */
+/**
+ * Corners on an ellipse, at multiples of 15° with no gap of half a turn: convex, counter-clockwise,
+ * about a middle.
+ */
 const polygons = fc
   .tuple(
     fc.tuple(real(-5, 5), real(-5, 5)),
@@ -118,7 +127,8 @@ describe('points', () => {
   it('have the area that counting finds', () => {
     fc.assert(
       fc.property(setUps, (t) => {
-        // Rolling again over a ring's bounding box, or for a sliver, would say nothing in any time worth waiting.
+        // Rolling again over a ring's bounding box, or for a sliver, would say nothing in any time
+        // worth waiting.
         const first = spawn(t, 0, 5, 'direct');
         if (!first || 'ringOuter' in t.bounds || first.areaAllowed < 0.05 * first.areaBounds) return;
         const made = spawn(t, 4000, 5, 'rejection')!;
@@ -156,5 +166,47 @@ describe('points', () => {
     const random = randomFrom(1);
     const mean = Array.from({ length: 100_000 }, random).reduce((a, b) => a + b) / 100_000;
     expect(Math.abs(mean - 0.5)).toBeLessThan(0.004);
+  });
+});
+
+describe('discs over one another, and rolling again', () => {
+  it('has the area that points rolled at random find, however many discs lie over one another', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e6 }), fc.integer({ min: 1, max: 60 }), (seed, count) => {
+        const random = randomFrom(seed);
+        const keepAway = Array.from({ length: count }, () => ({
+          centre: [40 * random() - 20, 40 * random() - 20] as [number, number],
+          distance: 1 + 5 * random(),
+        }));
+        const visible: [number, number][] = [[-2, -2], [2, -2], [2, 2], [-2, 2]]; // prettier-ignore
+        const terms = { visible, clearance: 0.5, bounds: { min: [-20, -20], max: [20, 20] }, keepAway, ahead: null } as const; // prettier-ignore
+        const rolls = 20_000;
+        let hits = 0;
+        for (let i = 0; i < rolls; i++) {
+          const p = [40 * random() - 20, 40 * random() - 20] as const;
+          const off = [Math.max(0, Math.abs(p[0]) - 2), Math.max(0, Math.abs(p[1]) - 2)] as const;
+          if (Math.hypot(...off) >= 0.5 && keepAway.every(({ centre, distance }) => Math.hypot(p[0] - centre[0], p[1] - centre[1]) >= distance)) hits++; // prettier-ignore
+        }
+        const share = hits / rolls;
+        const found = spawn(terms, 0, 1, 'direct');
+        // Five standard deviations of the rolls.
+        expect(Math.abs((found?.areaAllowed ?? 0) / 1600 - share)).toBeLessThan(5 * Math.sqrt((share * (1 - share) + 1e-4) / rolls)); // prettier-ignore
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  it('does not begin what would roll for ever, and says how often it would', () => {
+    const terms = {
+      visible: [[-2, -2], [2, -2], [2, 2], [-2, 2]], // prettier-ignore
+      clearance: 0,
+      bounds: { min: [-20, -20], max: [20, 20] },
+      keepAway: [],
+      ahead: { apex: [0, 0], direction: [1, 0], halfAngle: 1e-7 },
+    } as const;
+    const found = spawnOrNot(terms, 1000, 1, 'rejection');
+    expect(found).toMatchObject({ why: 'tooManyTries' });
+    expect((found as { expected: number }).expected).toBeGreaterThan(1e9);
+    expect(spawn(terms, 1000, 1, 'direct')!.points).toHaveLength(1000);
   });
 });

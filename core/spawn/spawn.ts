@@ -2,9 +2,15 @@ import type { Vec2 } from '../math/vec3';
 import { randomFrom } from '../math/random';
 import { areaAndCentroid, distanceToPolygon, grownOutlines, regionOf, type Outline } from './region';
 
-/** Where a body may appear, in coordinates of the surface. Distances in world units, angles in radians. */
+/**
+ * Where a body may appear, in coordinates of the surface. Distances in world units, angles in
+ * radians.
+ */
 export interface SpawnTerms {
-  /** What is to be kept away from (the visible footprint, grown by pixels if the padding is in them): convex, counter-clockwise. */
+  /**
+   * What is to be kept away from (the visible footprint, grown by pixels if the padding is in
+   * them): convex, counter-clockwise.
+   */
   readonly visible: readonly Vec2[];
   /** The least distance from it: padding (in world units) and radius. */
   readonly clearance: number;
@@ -21,19 +27,30 @@ export interface Spawned {
   readonly tries: number;
 }
 
-/** More rolls than this for one lot of points and rolling again is given up as hopeless. */
-const mostTries = 50_000_000;
+/** Why nothing is spawned: the terms leave no area, or rolling again would roll too often. */
+export type NotSpawned = { readonly why: 'noAreaLeft' } | { readonly why: 'tooManyTries'; readonly expected: number };
+
+/** More rolls than this for one lot of points are not begun. */
+export const mostTries = 20_000_000;
 
 /**
- * Points uniform by area over what the terms leave; null when they leave no area. `direct` draws from the region itself, one try a point; `rejection` rolls
- * over the bounding box until a point fits, and counts. The same seed gives the same points. Null as well if rolling again would never end.
+ * Points uniform by area over what the terms leave. `direct` draws from the region itself, one try
+ * a point; `rejection` rolls over the bounding box until a point fits, and counts: what it is to be
+ * expected to roll, the ratio of the areas a point, is known before. The same seed gives the same
+ * points.
  */
-export function spawn(terms: SpawnTerms, count: number, seed: number, method: 'direct' | 'rejection'): Spawned | null {
+export function spawn(
+  terms: SpawnTerms,
+  count: number,
+  seed: number,
+  method: 'direct' | 'rejection',
+): Spawned | NotSpawned {
   const { visible, clearance, bounds, keepAway, ahead } = terms;
   const outer = 'ringOuter' in bounds ? clearance + bounds.ringOuter : null;
   const box = outer === null ? (bounds as { min: Vec2; max: Vec2 }) : boxAbout(visible, outer);
-  if (!(box.max[0] > box.min[0] && box.max[1] > box.min[1])) return null;
+  if (!(box.max[0] > box.min[0] && box.max[1] > box.min[1])) return { why: 'noAreaLeft' };
   const apart = (p: Vec2) => distanceToPolygon(visible, p);
+  const covered = discsAt(keepAway);
   const sector = sectorTest(ahead);
   const allowed = (p: Vec2) => {
     const d = apart(p);
@@ -45,7 +62,7 @@ export function spawn(terms: SpawnTerms, count: number, seed: number, method: 'd
       p[0] <= box.max[0] &&
       p[1] >= box.min[1] &&
       p[1] <= box.max[1] &&
-      keepAway.every(({ centre, distance }) => Math.hypot(p[0] - centre[0], p[1] - centre[1]) >= distance) &&
+      !covered(p, 1) &&
       sector(p)
     );
   };
@@ -61,8 +78,10 @@ export function spawn(terms: SpawnTerms, count: number, seed: number, method: 'd
     ...keepAway.map(({ centre, distance }): Outline => ({ kind: 'circle', centre, radius: distance })),
     ...sectorSides(ahead, far),
   ];
-  const region = regionOf(outlines, min[1], max[1], allowed);
-  if (!region) return null;
+  const region = regionOf(outlines, min[1], max[1], allowed, (p) => covered(p, 1 - 1e-9));
+  if (!region) return { why: 'noAreaLeft' };
+  const expected = (count * (max[0] - min[0]) * (max[1] - min[1])) / region.area;
+  if (method === 'rejection' && expected > mostTries) return { why: 'tooManyTries', expected };
   const { area, perimeter } = areaAndCentroid(visible);
   const areaBounds =
     outer === null ? (max[0] - min[0]) * (max[1] - min[1]) : area + perimeter * outer + Math.PI * outer * outer;
@@ -70,7 +89,7 @@ export function spawn(terms: SpawnTerms, count: number, seed: number, method: 'd
   const points: Vec2[] = [];
   let tries = 0;
   while (points.length < count) {
-    if (++tries > mostTries) return null;
+    tries++;
     if (method === 'direct') points.push(region.draw(random));
     else {
       const p: Vec2 = [min[0] + (max[0] - min[0]) * random(), min[1] + (max[1] - min[1]) * random()];
@@ -78,6 +97,29 @@ export function spawn(terms: SpawnTerms, count: number, seed: number, method: 'd
     }
   }
   return { points, areaAllowed: region.area, areaBounds, tries };
+}
+
+/**
+ * Whether a point lies within one of the discs, each made smaller by a share: asked of those alone
+ * that reach its height, by bands.
+ */
+function discsAt(discs: SpawnTerms['keepAway']): (p: Vec2, share: number) => boolean {
+  let [low, high] = [Infinity, -Infinity];
+  for (const { centre, distance } of discs) {
+    low = Math.min(low, centre[1] - distance);
+    high = Math.max(high, centre[1] + distance);
+  }
+  const count = Math.max(1, Math.min(1024, discs.length));
+  const bandOf = (y: number) => Math.max(0, Math.min(count - 1, Math.floor(((y - low) / (high - low || 1)) * count)));
+  const bands = Array.from({ length: count }, () => [] as (typeof discs)[number][]);
+  for (const disc of discs) {
+    const last = bandOf(disc.centre[1] + disc.distance);
+    for (let i = bandOf(disc.centre[1] - disc.distance); i <= last; i++) bands[i]!.push(disc);
+  }
+  return ([x, y], share) =>
+    y >= low &&
+    y <= high &&
+    bands[bandOf(y)]!.some(({ centre, distance }) => Math.hypot(x - centre[0], y - centre[1]) < distance * share);
 }
 
 function boxAbout(polygon: readonly Vec2[], distance: number): { min: Vec2; max: Vec2 } {

@@ -1,13 +1,19 @@
 import { addScaled, cross, dot, normalize, scale, sub, type Vec2, type Vec3 } from '../math/vec3';
 import type { CameraFrame } from '../camera/frame';
-import { partsToWorld, pictureToParts } from '../convert/project';
+import { viewRufToWorld, pictureToViewRuf } from '../convert/project';
 import { footprint } from '../ground/footprint';
 import { areaAndCentroid } from './region';
 
-/** A surface to spawn on, with coordinates (a, b): the inside's right and up on the 2D plane, right and ahead on level ground. */
+/**
+ * A surface to spawn on, with coordinates (a, b): the canonical right and up on the 2D plane, right
+ * and ahead on level ground.
+ */
 export interface Surface {
   readonly at: (p: Vec2) => Vec3;
-  /** The convex region that a frame sees of it, counter-clockwise; or why there is none to keep away from. */
+  /**
+   * The convex region that a frame sees of it, counter-clockwise; or why there is none to keep away
+   * from.
+   */
   readonly visible: (frame: CameraFrame) => readonly Vec2[] | 'footprintEmpty' | 'footprintUnbounded';
 }
 
@@ -26,15 +32,16 @@ export const flatSurface: Surface = {
           [-1, 1],
         ] as const
       ).map(([x, y]): Vec2 => {
-        const p = partsToWorld(frame, pictureToParts(frame, x, y, 0));
+        const p = viewRufToWorld(frame, pictureToViewRuf(frame, x, y, 0));
         return [p[0], p[1]];
       }),
     ),
 };
 
 /**
- * A plane in the world. Its first direction is the world's right laid into it and its second as near to ahead (or, where it stands upright, to up) as a square to the first allows;
- * a plane that faces right has ahead for its first. Null when the normal has no length.
+ * A plane in the world. Its first direction is the world's right laid into it and its second as
+ * near to ahead (or, where it stands upright, to up) as a square to the first allows; a plane that
+ * faces right has ahead for its first. Null when the normal has no length.
  */
 export function planeSurface(point: Vec3, normal: Vec3): Surface | null {
   const n = normalize(normal);

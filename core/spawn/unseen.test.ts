@@ -2,11 +2,17 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { frameOf, type CameraFrame } from '../camera/frame';
 import { orthographicOf } from '../camera/camera2d';
-import { planesViolated, partsToClip, worldToParts } from '../convert/project';
+import { planesViolated, viewRufToClip, worldToViewRuf } from '../convert/project';
 import { pointBatch } from '../kernels/batch';
 import { pointKernel } from '../kernels/points';
-import { spawn } from './spawn';
+import { spawn as spawnOrNot, type Spawned } from './spawn';
 import { flatSurface, planeSurface, type Surface } from './surface';
+
+/** What is spawned; null where nothing is. */
+const spawn = (...given: Parameters<typeof spawnOrNot>): Spawned | null => {
+  const found = spawnOrNot(...given);
+  return 'why' in found ? null : found;
+};
 
 const real = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const viewport = { x: 0, y: 0, width: 1280, height: 720 };
@@ -15,7 +21,10 @@ const framed = (made: ReturnType<typeof frameOf>): CameraFrame => {
   return made.value;
 };
 
-/** Cameras over level ground that look down on it far enough to see a bounded piece, and cameras of a flat world. */
+/**
+ * Cameras over level ground that look down on it far enough to see a bounded piece, and cameras of
+ * a flat world.
+ */
 const views: fc.Arbitrary<{ frame: CameraFrame; surface: Surface }> = fc.oneof(
   fc
     .record({
@@ -67,8 +76,8 @@ it('no point that is spawned is visible: 1,000,000 of them in 200 random set-ups
       asked += batch.outside.length;
       // And by the plain form, for the points nearest to being seen.
       for (const p of made.points.slice(0, 50)) {
-        const parts = worldToParts(frame, surface.at(p));
-        expect(planesViolated(frame, partsToClip(frame, parts), parts[2])).not.toEqual([]);
+        const parts = worldToViewRuf(frame, surface.at(p));
+        expect(planesViolated(frame, viewRufToClip(frame, parts), parts[2])).not.toEqual([]);
       }
       nearest = Math.min(nearest, clearance);
     }),

@@ -5,7 +5,10 @@ import { signedAxes, letterOf, type AxisFrame } from '../conventions/axes';
 import type { Conventions } from '../conventions/conventions';
 import type { Vec3 } from '../math/vec3';
 
-/** Random cameras, conventions and points for property tests, spread over the whole of what may be asked. */
+/**
+ * Random cameras, conventions and points for property tests, spread over the whole of what may be
+ * asked.
+ */
 
 export const real = (min: number, max: number) => fc.double({ min, max, noNaN: true, noDefaultInfinity: true });
 /** Numbers spread evenly over their orders of magnitude. */
@@ -114,11 +117,17 @@ export const frames: fc.Arbitrary<CameraFrame> = fc
   .filter((frame) => frame.ok)
   .map((frame) => (frame as { ok: true; value: CameraFrame }).value);
 
-/** Positions in the picture, in −1…1, and a share of the way from near to a far that is never infinite. */
+/**
+ * Positions in the picture, in −1…1, and a share of the way from near to a far that is never
+ * infinite.
+ */
 export const picturePositions = fc.tuple(real(-1, 1), real(-1, 1));
 export const shares = real(0, 1);
 
-/** A distance ahead inside the frustum, the same number of orders of magnitude beyond near at any share. */
+/**
+ * A distance ahead inside the frustum, the same number of orders of magnitude beyond near at any
+ * share.
+ */
 export function aheadAt(frame: CameraFrame, share: number): number {
   const far = frame.far ?? frame.near * 1e5;
   return frame.kind === 'perspective'

@@ -1,57 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { placeBodies, type Body, type PlacedBody, type Shape } from '../bodies/body';
+import type { PlacedBody, Shape } from '../bodies/body';
 import { frameOf, planesOf, type CameraFrame } from '../camera/frame';
-import { aheadAt, frames, picturePositions, shares, vectors } from '../testing/arbitraries';
-import { partsToWorld, pictureToParts, projectPoint, worldToPixel, pixelToPicture } from '../convert/project';
-import { normalizeQuat, type Quat } from '../math/quat';
-import { add, dot, normalize, scale, type Vec3 } from '../math/vec3';
+import { aheadAt, frames, real } from '../testing/arbitraries';
+import { placeOne, scenes } from '../testing/bodies';
+import { viewRufToWorld, pictureToViewRuf, projectPoint, worldToPixel, pixelToPicture } from '../convert/project';
+import type { Quat } from '../math/quat';
+import { dot, normalize, scale, type Vec3 } from '../math/vec3';
 import { transformPoint } from '../math/mat4';
 import { pictureBounds, shadowVisibility, visibility } from './visibility';
-
-const real = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-const sizes = fc.tuple(real(0.05, 20), real(0.05, 20), real(0.05, 20));
-const tetrahedron: Shape = {
-  kind: 'mesh',
-  positions: [0, 0, 0, 3, 0, 0, 0, 2, 0, 0, 0, 4],
-  indices: [0, 2, 1, 0, 1, 3, 0, 3, 2, 1, 2, 3],
-};
-const shapes: fc.Arbitrary<Shape> = fc.oneof(
-  fc.constant<Shape>({ kind: 'point' }),
-  real(0.05, 20).map((radius): Shape => ({ kind: 'sphere', radius })),
-  sizes.map((size): Shape => ({ kind: 'box', size })),
-  sizes.map(([w, h]): Shape => ({ kind: 'quad', size: [w, h] })),
-  fc.constant(tetrahedron),
-);
-const rotations: fc.Arbitrary<Quat> = fc
-  .tuple(real(-1, 1), real(-1, 1), real(-1, 1), real(-1, 1))
-  .map((q) => normalizeQuat(q))
-  .filter((q) => q !== null);
-const scales = fc.tuple(real(0.2, 3), real(0.2, 3), real(-3, -0.2));
-
-const placeOne = (shape: Shape, position: Vec3, rotation: Quat, stretch: Vec3): PlacedBody => {
-  const body: Body = {
-    id: 'b',
-    shape,
-    position,
-    rotation,
-    scale: shape.kind === 'sphere' ? [1, 1, 1] : stretch,
-    parent: null,
-    castsShadow: true,
-  };
-  const made = placeBodies([body]);
-  if (!made.ok) throw new Error(made.problems[0]!.message);
-  return made.placed[0]!;
-};
-
-/** Bodies near the frustum, so that every verdict comes up: about a picture position at a distance ahead, pushed off by their size. */
-const scenes = fc
-  .tuple(frames, picturePositions, shares, shapes, rotations, scales, vectors(15))
-  .map(([frame, [x, y], share, shape, rotation, stretch, off]) => {
-    const ahead = Math.min(aheadAt(frame, share), frame.near + 200);
-    const at = add(partsToWorld(frame, pictureToParts(frame, 1.3 * x, 1.3 * y, ahead)), off);
-    return { frame, placed: placeOne(shape, at, rotation, stretch) };
-  });
 
 /** Points of a body, inside and on its surface, from weights in 0…1. */
 function pointOf({ body: { shape }, toWorld }: PlacedBody, [a, b, c]: readonly number[]): Vec3 {
@@ -111,7 +68,8 @@ describe('visibility', () => {
     visibility(frame, [placeOne(shape, at, still, [1, 1, 1])], { method, margin })[0]!;
 
   it('tells the corner case that no plane rejects', () => {
-    // Beyond the edge where the right and the far plane meet: behind neither wholly, yet without a common point.
+    // Beyond the edge where the right and the far plane meet: behind neither wholly, yet without a
+    // common point.
     const shape: Shape = { kind: 'sphere', radius: 1 };
     const at: Vec3 = [10.9, 0, -10.7];
     expect(verdictOf(shape, at, 'planes')).toMatchObject({ verdict: 'crosses', rejectedBy: [] });
@@ -158,7 +116,7 @@ describe('screen bounds', () => {
         const bounds = pictureBounds(frame, placed);
         const seen = samples
           .map((s) => pointOf(placed, s))
-          .filter((p) => projectPoint(frame, p).parts[2] >= frame.near * (1 + 1e-9) + 1e-9);
+          .filter((p) => projectPoint(frame, p).viewRuf[2] >= frame.near * (1 + 1e-9) + 1e-9);
         if (!bounds.ok) {
           expect(seen).toHaveLength(0);
           return;
@@ -183,16 +141,17 @@ describe('screen bounds', () => {
         const bounds = pictureBounds(frame, placeOne({ kind: 'sphere', radius }, centre, [0, 0, 0, 1], [1, 1, 1]));
         if (!bounds.ok) return;
         if (bounds.value.clipped) cut++;
-        // The sphere in the camera's own axes: circles of equal distance ahead, that of near among them.
-        const { parts } = projectPoint(frame, centre);
-        const first = Math.max(frame.near, parts[2] - radius);
+        // The sphere in the camera's own axes: circles of equal distance ahead, that of near among
+        // them.
+        const { viewRuf } = projectPoint(frame, centre);
+        const first = Math.max(frame.near, viewRuf[2] - radius);
         let [most, least] = [-Infinity, Infinity];
         for (let i = 0; i <= 2000; i++) {
           // Crowded towards the ends, where the extremes may lie.
-          const ahead = first + (parts[2] + radius - first) * (0.5 - 0.5 * Math.cos((Math.PI * i) / 2000));
-          const half = Math.sqrt(Math.max(0, radius * radius - (ahead - parts[2]) ** 2));
-          for (const r of [parts[0] - half, parts[0] + half]) {
-            const { picture } = projectPoint(frame, partsToWorld(frame, [r, parts[1], ahead]));
+          const ahead = first + (viewRuf[2] + radius - first) * (0.5 - 0.5 * Math.cos((Math.PI * i) / 2000));
+          const half = Math.sqrt(Math.max(0, radius * radius - (ahead - viewRuf[2]) ** 2));
+          for (const r of [viewRuf[0] - half, viewRuf[0] + half]) {
+            const { picture } = projectPoint(frame, viewRufToWorld(frame, [r, viewRuf[1], ahead]));
             if (!picture.ok) continue;
             most = Math.max(most, picture.value.across);
             least = Math.min(least, picture.value.across);
@@ -231,7 +190,7 @@ describe('screen bounds', () => {
 it('planes point inward at every corner of the frustum', () => {
   fc.assert(
     fc.property(frames, (frame) => {
-      const middle = partsToWorld(frame, pictureToParts(frame, 0, 0, aheadAt(frame, 0.5)));
+      const middle = viewRufToWorld(frame, pictureToViewRuf(frame, 0, 0, aheadAt(frame, 0.5)));
       for (const {
         plane: [x, y, z, d],
       } of planesOf(frame))

@@ -1,9 +1,11 @@
 import { apart, supportOfPoints } from '../math/gjk';
 import { dot, negate, normalize, scale, sub, add, type Vec3 } from '../math/vec3';
-import { partsPlanes, type CameraFrame, type PartsPlane, type PlaneName } from '../camera/frame';
-import { worldToParts } from '../convert/project';
+import { viewRufPlanes, type CameraFrame, type ViewRufPlane, type PlaneName } from '../camera/frame';
+import { worldToViewRuf } from '../convert/project';
 import { worldShape, type WorldShape } from '../bodies/geometry';
-import type { PlacedBody } from '../bodies/body';
+import { boundingSphere, type PlacedBody } from '../bodies/body';
+import { classifyMany, manyFrom } from '../kernels/many';
+import { planeKernel, sphereVerdict } from '../kernels/spheres';
 import { answer, noAnswer, type Answer } from '../reasons';
 
 export type Verdict = 'inside' | 'crosses' | 'outside';
@@ -27,7 +29,10 @@ export function grown(frame: CameraFrame, pixels: number): CameraFrame {
   };
 }
 
-/** The frustum's corners in the camera's own axes; an infinite one is cut beyond `reach`, as nothing that asks lies farther. */
+/**
+ * The frustum's corners in the camera's own axes; an infinite one is cut beyond `reach`, as nothing
+ * that asks lies farther.
+ */
 function partsCorners(frame: CameraFrame, reach: number, flat: boolean): Vec3[] {
   const { extents: e, near: n } = frame;
   const far = frame.far ?? Math.max(n * 2, reach * 2);
@@ -43,14 +48,14 @@ function partsCorners(frame: CameraFrame, reach: number, flat: boolean): Vec3[] 
 }
 
 /** A world shape in the camera's own axes. */
-function toParts(frame: CameraFrame, shape: WorldShape): WorldShape {
+function toViewRuf(frame: CameraFrame, shape: WorldShape): WorldShape {
   return shape.kind === 'sphere'
-    ? { ...shape, centre: worldToParts(frame, shape.centre) }
-    : { ...shape, points: shape.points.map((p) => worldToParts(frame, p)) };
+    ? { ...shape, centre: worldToViewRuf(frame, shape.centre) }
+    : { ...shape, points: shape.points.map((p) => worldToViewRuf(frame, p)) };
 }
 
 /** The least and the greatest signed distance of a shape from a plane. */
-function reachOf(shape: WorldShape, { normal, offset }: PartsPlane): readonly [number, number] {
+function reachOf(shape: WorldShape, { normal, offset }: ViewRufPlane): readonly [number, number] {
   if (shape.kind === 'sphere') {
     const d = dot(normal, shape.centre) + offset;
     return [d - shape.radius, d + shape.radius];
@@ -64,7 +69,9 @@ function reachOf(shape: WorldShape, { normal, offset }: PartsPlane): readonly [n
   return [low, high];
 }
 
-/** Whether a shape in the camera's own axes has a point in common with the frustum; touching counts. */
+/**
+ * Whether a shape in the camera's own axes has a point in common with the frustum; touching counts.
+ */
 function meets(frame: CameraFrame, shape: WorldShape, flat: boolean): boolean {
   const reach = shape.kind === 'sphere' ? shape.centre[2] + shape.radius : Math.max(...shape.points.map((p) => p[2]));
   const frustum = supportOfPoints(partsCorners(frame, reach, flat));
@@ -74,7 +81,10 @@ function meets(frame: CameraFrame, shape: WorldShape, flat: boolean): boolean {
 }
 
 export interface VisibilityOptions {
-  /** `exact`: outside means no point in common. `planes`: outside means wholly behind one plane, the customary conservative test. */
+  /**
+   * `exact`: outside means no point in common. `planes`: outside means wholly behind one plane, the
+   * customary conservative test.
+   */
   readonly method: 'exact' | 'planes';
   /** Pixels added round the viewport. */
   readonly margin?: number;
@@ -82,16 +92,39 @@ export interface VisibilityOptions {
   readonly flat?: boolean;
 }
 
-/** What each body is to the frustum. Meshes are taken as their convex hulls. Touching, from either side, is crossing. */
+/**
+ * Which of many bodies lie inside all planes with the sphere about them and some room to spare, 1
+ * or 0: those need no other test. By the compiled kernel; what it says is what the plain form would
+ * come to.
+ */
+function whollyInside(frame: CameraFrame, bodies: readonly PlacedBody[]): Uint8Array {
+  const spheres = new Float64Array(4 * bodies.length);
+  for (const [i, placed] of bodies.entries()) {
+    const { centre, radius } = boundingSphere(placed);
+    // Room for the rounding of either way, so that the two never differ.
+    const slack = 1e-9 * (radius + Math.abs(centre[0]) + Math.abs(centre[1]) + Math.abs(centre[2]) + frame.near);
+    spheres.set([...centre, radius + slack], 4 * i);
+  }
+  const verdicts = new Uint8Array(bodies.length);
+  classifyMany(planeKernel(frame), spheres, verdicts);
+  return verdicts.map((one) => Number(one === sphereVerdict.inside));
+}
+
+/**
+ * What each body is to the frustum. Meshes are taken as their convex hulls. Touching, from either
+ * side, is crossing.
+ */
 export function visibility(
   frame: CameraFrame,
   bodies: readonly PlacedBody[],
   { method, margin = 0, flat = false }: VisibilityOptions,
 ): Visible[] {
   const wide = grown(frame, margin);
-  const planes = partsPlanes(wide).filter(({ name }) => !flat || (name !== 'near' && name !== 'far'));
-  return bodies.map((placed) => {
-    const shape = toParts(wide, worldShape(placed, flat));
+  const planes = viewRufPlanes(wide).filter(({ name }) => !flat || (name !== 'near' && name !== 'far'));
+  const wholly = !flat && bodies.length >= manyFrom ? whollyInside(wide, bodies) : null;
+  return bodies.map((placed, i): Visible => {
+    if (wholly?.[i] === 1) return { body: placed.body.id, verdict: 'inside', rejectedBy: [] };
+    const shape = toViewRuf(wide, worldShape(placed, flat));
     const reaches = planes.map((plane) => reachOf(shape, plane));
     const rejectedBy = planes.filter((_, i) => reaches[i]![1] < 0).map(({ name }) => name);
     const verdict: Verdict = rejectedBy.length
@@ -114,8 +147,9 @@ export interface ShadowVisible {
 }
 
 /**
- * For each caster, whether it and its shadow on a plane can be on screen. `light` is the direction in which the light travels; only what lies
- * before the plane on the light's way casts on it. No answer (`rayParallel`) when the light runs along the plane.
+ * For each caster, whether it and its shadow on a plane can be on screen. `light` is the direction
+ * in which the light travels; only what lies before the plane on the light's way casts on it. No
+ * answer (`rayParallel`) when the light runs along the plane.
  */
 export function shadowVisibility(
   frame: CameraFrame,
@@ -134,16 +168,16 @@ export function shadowVisibility(
       .filter(({ body }) => body.castsShadow)
       .map((placed) => {
         const shape = worldShape(placed);
-        const bodyOnScreen = meets(frame, toParts(frame, shape), false);
+        const bodyOnScreen = meets(frame, toViewRuf(frame, shape), false);
         const shadow = shadowSupport(shape, l, n, slant, way, cast);
         let shadowOnScreen = false;
         if (shadow) {
-          const reach = worldToParts(frame, shadow(frame.forward))[2];
+          const reach = worldToViewRuf(frame, shadow(frame.forward))[2];
           const corners = partsCorners(frame, reach, false);
           const inParts = (d: Vec3) => {
             // The direction of the camera's own axes as one of the world, and the answer back.
             const world = add(add(scale(frame.right, d[0]), scale(frame.up, d[1])), scale(frame.forward, d[2]));
-            return worldToParts(frame, shadow(world));
+            return worldToViewRuf(frame, shadow(world));
           };
           shadowOnScreen = !apart(inParts, supportOfPoints(corners));
         }
@@ -152,7 +186,10 @@ export function shadowVisibility(
   };
 }
 
-/** The shadow's hull as a support in the world, or null when nothing of the body lies before the plane. */
+/**
+ * The shadow's hull as a support in the world, or null when nothing of the body lies before the
+ * plane.
+ */
 function shadowSupport(
   shape: WorldShape,
   l: Vec3,
@@ -181,17 +218,25 @@ function shadowSupport(
   return supportOfPoints(points);
 }
 
-/** A rectangle of picture positions (across and upward), with whether the near plane cut the body. */
+/**
+ * A rectangle of picture positions (across and upward), with whether the near plane cut the body.
+ */
 export interface PictureBounds {
   readonly min: readonly [number, number];
   readonly max: readonly [number, number];
   readonly clipped: boolean;
 }
 
-/** A point of a body's silhouette, seen along one axis of the picture: its part to the right (or up) and how far ahead it is, in world units. */
+/**
+ * A point of a body's silhouette, seen along one axis of the picture: its part to the right (or up)
+ * and how far ahead it is, in world units.
+ */
 export type Contact = readonly [part: number, ahead: number];
 
-/** Where a body's silhouette, cut at the near plane alone, reaches farthest to each side of the picture. */
+/**
+ * Where a body's silhouette, cut at the near plane alone, reaches farthest to each side of the
+ * picture.
+ */
 export interface PictureContacts {
   readonly left: Contact;
   readonly right: Contact;
@@ -200,7 +245,10 @@ export interface PictureContacts {
   readonly clipped: boolean;
 }
 
-/** The tight rectangle of a body's silhouette, cut at the near plane alone; `behindEye` when all of it lies before near. */
+/**
+ * The tight rectangle of a body's silhouette, cut at the near plane alone; `behindEye` when all of
+ * it lies before near.
+ */
 export function pictureBounds(frame: CameraFrame, placed: PlacedBody, flat = false): Answer<PictureBounds> {
   const found = pictureContacts(frame, placed, flat);
   if (!found.ok) return found;
@@ -213,13 +261,19 @@ export function pictureBounds(frame: CameraFrame, placed: PlacedBody, flat = fal
   return answer({ min: [Math.min(...x), Math.min(...y)], max: [Math.max(...x), Math.max(...y)], clipped });
 }
 
-/** Where a contact is seen across (or up) the plane at which the picture has its extents, the near plane in perspective: in world units from the gaze. */
+/**
+ * Where a contact is seen across (or up) the plane at which the picture has its extents, the near
+ * plane in perspective: in world units from the gaze.
+ */
 export const seenAt = ({ kind, near }: CameraFrame, [part, ahead]: Contact): number =>
   kind === 'perspective' ? (part / ahead) * near : part;
 
-/** The four points of a body at which its rectangle in the picture is reached; `behindEye` when all of it lies before near. */
+/**
+ * The four points of a body at which its rectangle in the picture is reached; `behindEye` when all
+ * of it lies before near.
+ */
 export function pictureContacts(frame: CameraFrame, placed: PlacedBody, flat = false): Answer<PictureContacts> {
-  const shape = toParts(frame, worldShape(placed, flat));
+  const shape = toViewRuf(frame, worldShape(placed, flat));
   const near = flat ? -Infinity : frame.near;
   const span = (contacts: readonly Contact[]): readonly [Contact, Contact] => {
     const at = contacts.map((one) => seenAt(frame, one));
@@ -258,8 +312,9 @@ export function pictureContacts(frame: CameraFrame, placed: PlacedBody, flat = f
 }
 
 /**
- * The points of a disc in the (c, f) plane, cut at f ≥ near, among which c/f (in perspective) or c is least and greatest: the tangents from the eye where they touch ahead of
- * near, and the ends of the cut (`docs/derivations.md`, "Sphere on the screen").
+ * The points of a disc in the (c, f) plane, cut at f ≥ near, among which c/f (in perspective) or c
+ * is least and greatest: the tangents from the eye where they touch ahead of near, and the ends of
+ * the cut (`docs/derivations.md`, "Sphere on the screen").
  */
 function discContacts(c: number, f: number, radius: number, near: number, perspective: boolean): Contact[] {
   const half = Math.sqrt(Math.max(0, radius * radius - (near - f) * (near - f)));

@@ -1,25 +1,73 @@
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { at, changed, sources } from './fresh.mjs';
 import { standAlone } from './offline.mjs';
 
-/** Bundles the command line and the server for Node, if their sources are newer than the bundle. */
+const nodeFolder = at('dist', 'node');
+/** Milliseconds for which what an earlier build made is left to those who may still be reading it. */
+const graceTime = 60_000;
+
+/**
+ * Bundles the command line and the server for Node, if their sources are newer than the bundle, and
+ * gives the folder they lie in. Made aside and put in place file by file, parts before what asks
+ * for them: whoever starts meanwhile, or builds at the same time, has the one or the other whole.
+ * Where the sources cannot be built now (one is half written), the last build is used and that is
+ * said; where the tree cannot be written, a folder of the system's.
+ */
 export async function buildNode({ force = false } = {}) {
-  if (!force && !changed('dist/node/cli.js', sources.node)) return;
-  const { build } = await import('esbuild');
-  await build({
-    entryPoints: { cli: at('cli/main.ts'), server: at('server/main.ts') },
-    outdir: at('dist/node'),
-    bundle: true,
-    splitting: true,
-    format: 'esm',
-    platform: 'node',
-    target: 'node20.19',
-    logLevel: 'warning',
-    external: ['express'],
-    // Some bundled packages still call require.
-    banner: {
-      js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",
-    },
-  });
+  const there = existsSync(join(nodeFolder, 'cli.js'));
+  if (!force && !changed('dist/node/cli.js', sources.node)) return nodeFolder;
+  let aside;
+  let inTree = true;
+  try {
+    mkdirSync(nodeFolder, { recursive: true });
+    aside = mkdtempSync(at('dist', 'node-'));
+  } catch (error) {
+    if (there) {
+      console.error(`The bundle is older than its sources, and ${at('dist')} cannot be written: ${error.message}.`);
+      return nodeFolder;
+    }
+    aside = mkdtempSync(join(tmpdir(), 'astrolabe-'));
+    inTree = false;
+  }
+  try {
+    const { build } = await import('esbuild');
+    await build({
+      entryPoints: { cli: at('cli/main.ts'), server: at('server/main.ts'), worker: at('server/worker.ts') },
+      outdir: aside,
+      bundle: true,
+      splitting: true,
+      format: 'esm',
+      platform: 'node',
+      target: 'node20.19',
+      logLevel: force || !there ? 'warning' : 'silent',
+      // Outside of the tree its packages are not found.
+      external: inTree ? ['express'] : [],
+      // Some bundled packages still call require.
+      banner: {
+        js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",
+      },
+    });
+  } catch (error) {
+    rmSync(aside, { recursive: true, force: true });
+    if (force || !there) throw error;
+    console.error(`The sources cannot be bundled now, and the last bundle answers: ${error.message.split('\n')[0]}`);
+    return nodeFolder;
+  }
+  if (!inTree) return aside;
+  const entries = ['worker.js', 'server.js', 'cli.js'];
+  const made = readdirSync(aside);
+  for (const name of [...made.filter((one) => !entries.includes(one)), ...entries])
+    renameSync(join(aside, name), join(nodeFolder, name));
+  rmSync(aside, { recursive: true, force: true });
+  for (const name of readdirSync(nodeFolder)) {
+    const path = join(nodeFolder, name);
+    // Another that builds may have taken it away already.
+    const stat = made.includes(name) ? null : statSync(path, { throwIfNoEntry: false });
+    if (stat && stat.mtimeMs < Date.now() - graceTime) rmSync(path, { recursive: true, force: true });
+  }
+  return nodeFolder;
 }
 
 /** Builds the application with Vite, if its sources are newer than the build. */

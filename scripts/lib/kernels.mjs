@@ -4,7 +4,10 @@ import { at } from './fresh.mjs';
 export const kernelSource = at('core/kernels/machine/kernels.as.ts');
 export const kernelModule = at('core/kernels/machine/module.ts');
 
-/** The TypeScript file that holds the machine form of the kernels, compiled from their source: what `npm run kernels` writes. */
+/**
+ * The TypeScript file that holds the machine form of the kernels, compiled from their source: what
+ * `npm run kernels` writes.
+ */
 export async function compileKernels() {
   const { default: asc } = await import('assemblyscript/asc');
   const name = 'kernels.ts';

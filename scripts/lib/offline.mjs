@@ -6,7 +6,10 @@ import { at } from './fresh.mjs';
 /** The pages that have an address of their own: plain file servers find each as a folder. */
 const routes = ['frame', 'convert', 'projects'];
 
-/** Makes the built application stand by itself: a page for every address, and the service worker that keeps it all. */
+/**
+ * Makes the built application stand by itself: a page for every address, and the service worker
+ * that keeps it all.
+ */
 export async function standAlone(folder = at('dist/app')) {
   const page = readFileSync(join(folder, 'index.html'), 'utf8');
   for (const route of routes) {

@@ -3,43 +3,49 @@ import {
   projectPoint,
   rayThrough,
   divide,
-  partsToClip,
-  worldToParts,
+  viewRufToClip,
+  worldToViewRuf,
   pixelToPicture,
-  sharesOfDepth,
+  depth01Of,
 } from '../../../core/convert/project';
 import { pictureToWorld } from '../../../core/convert/unproject';
 import { distance, type Vec3 } from '../../../core/math/vec3';
 import type { CameraFrame } from '../../../core/camera/frame';
-import type { Expression } from '../../../core/conventions/express';
+import type { ConventionCodec } from '../../../core/conventions/codec';
 import { letterOf } from '../../../core/conventions/axes';
 import { depthChoiceOf } from '../../../formats/camera';
 import type { Project } from '../../../formats/project';
-import { useSituation } from '../../state/derive';
+import { useMoment } from '../../state/tempo';
 import { edit } from '../../state/document';
-import { copy } from '../../ui/clipboard';
+import { meaning } from '../../ui/Term';
+import { copy } from '../../ui/notices';
+import { Radio, Radios } from '../../ui/Radios';
 import { figure, plain } from '../../ui/figures';
 import { Lozenge } from '../../ui/icons';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../sheet/NumberField';
 import { lengths, pixels } from '../../ui/parseNumber';
 import { startFollowing, stopFollowing, useFollow } from '../../state/follow';
+import { FormulasButton } from '../../working/FormulasButton';
 import { WorkingButton } from '../../working/WorkingButton';
-import { reasonSentence } from '../../wording';
+import { countsOf, pastLimit, reasonSentence, screenUnit } from '../../state/wording';
 
 type Route = Project['back']['route'];
-const routes: readonly { route: Route; label: string; aside?: string }[] = [
+const routes: readonly { route: Route; label: string; aside?: string; says?: string }[] = [
   { route: 'depth', label: 'Depth value' },
-  { route: 'ahead', label: 'Distance ahead' },
-  { route: 'range', label: 'Range', aside: 'along the ray' },
+  { route: 'ahead', label: 'Distance ahead', says: meaning('ahead') },
+  { route: 'range', label: 'Range', aside: 'along the ray', says: meaning('range') },
   { route: 'plane', label: 'Plane', aside: 'level, at' },
 ];
 
-/** What each of the four ways would have to say for one point: depth 0 at near and 1 at far, distances, a height. */
+/**
+ * What each of the four ways would have to say for one point: depth 0 at near and 1 at far,
+ * distances, a height.
+ */
 function equalValues(frame: CameraFrame, point: Vec3, across: number, upward: number): Record<Route, number | null> {
-  const parts = worldToParts(frame, point);
-  const picture = divide(frame, partsToClip(frame, parts));
+  const parts = worldToViewRuf(frame, point);
+  const picture = divide(frame, viewRufToClip(frame, parts));
   return {
-    depth: picture.ok ? picture.value.shares.far : null,
+    depth: picture.ok ? picture.value.depth01.far : null,
     ahead: parts[2],
     range: distance(point, rayThrough(frame, across, upward).origin),
     plane: point[1],
@@ -47,15 +53,15 @@ function equalValues(frame: CameraFrame, point: Vec3, across: number, upward: nu
 }
 
 /** A way's value as the conventions in force write it, and back. */
-function shownValue(route: Route, e: Expression): { show: (v: number) => number; read: (v: number) => number } {
+function shownValue(route: Route, e: ConventionCodec): { show: (v: number) => number; read: (v: number) => number } {
   const same = (v: number) => v;
-  if (route === 'depth') return { show: (v) => e.toDepth(sharesOfDepth(v)), read: (v) => e.fromDepth(v).far };
+  if (route === 'depth') return { show: (v) => e.toDepth(depth01Of(v)), read: (v) => e.fromDepth(v).far };
   if (route !== 'plane') return { show: same, read: same };
   return { show: e.toHeight, read: e.fromHeight };
 }
 
 export function BackToWorld() {
-  const { project, frame, expression: e, flat, points } = useSituation();
+  const { project, frame, codec: e, flat, points } = useMoment();
   const { back } = project;
   const [across, upward] = pixelToPicture(frame, back.pixel);
   const pixel = e.toScreen(frame.viewport, across, upward);
@@ -63,6 +69,7 @@ export function BackToWorld() {
   const found = pictureToWorld(frame, across, upward, flat ? { kind: 'ahead', ahead: 0 } : depthChoiceOf(back));
   const values = found.ok ? equalValues(frame, found.value, across, upward) : null;
   const up = letterOf(e.conventions.world.up);
+  const past = found.ok && !flat ? pastLimit(frame, worldToViewRuf(frame, found.value)[2]) : null;
   const again = found.ok ? projectPoint(frame, found.value).picture : null;
   const ray = rayThrough(frame, across, upward);
 
@@ -95,8 +102,7 @@ export function BackToWorld() {
     });
 
   return (
-    <section aria-label="Back to world">
-      <h2>Back to world</h2>
+    <>
       <div className="row">
         <span className="label">Pixel</span>
         {([0, 1] as const).map((i) => (
@@ -104,33 +110,39 @@ export function BackToWorld() {
             key={i}
             label={'xy'[i]!}
             name={`Pixel ${'xy'[i]}`}
-            width={76}
+            source={i === 0 ? 'pixel' : undefined}
+            width={80}
             value={pixel[i]}
             shown={(v) => figure(v, 2)}
             units={pixels}
             onChange={(v, g) => setPixel(i, v, g)}
           />
         ))}
-        <span className="text-ink2">css px</span>
+        <span className="text-note leading-3 text-ink2">
+          {screenUnit(e)},
+          <br />
+          {countsOf(e)}
+        </span>
       </div>
       {!flat && (
-        <div role="radiogroup" aria-label="How far">
-          {routes.map(({ route, label, aside }) => {
+        <Radios name="How far" value={back.route} onChange={choose}>
+          {routes.map(({ route, label, aside, says }) => {
             const on = back.route === route;
             const { show, read } = shownValue(route, e);
             const value = on ? back.value : (values?.[route] ?? null);
             return (
-              <div key={route} className={`route${on ? ' on' : ''}`}>
-                <button className="pick" role="radio" aria-checked={on} onClick={() => !on && choose(route)}>
+              <div key={route} className={`route${on ? ' is-on' : ''}`}>
+                <Radio className="pick" value={route}>
                   <Lozenge />
-                  <span>
+                  <span title={says}>
                     {label} {aside && <span className="aside">{aside}</span>}
                   </span>
-                </button>
+                </Radio>
                 {route === 'plane' && <span className="sym">{up} =</span>}
                 {on ? (
                   <NumberField
                     name={label}
+                    source="back"
                     width={92}
                     value={show(back.value)}
                     shown={(v) => figure(v, route === 'depth' ? 6 : 4)}
@@ -154,7 +166,7 @@ export function BackToWorld() {
               </div>
             );
           })}
-        </div>
+        </Radios>
       )}
       <div className="work mt-1 border-t border-hair pt-1">
         {flat ? null : values?.ahead !== null && values?.range !== null && values ? (
@@ -192,6 +204,11 @@ export function BackToWorld() {
               </output>
               <u>World</u>
             </button>
+            {past !== null && (
+              <p className="text-note leading-4 text-plum" data-testid="result-past">
+                {past}
+              </p>
+            )}
             {again?.ok && (
               <div className="line">
                 sent forward again
@@ -208,6 +225,7 @@ export function BackToWorld() {
                 Put the probe here
               </button>
               <WorkingButton of={flat ? 'flatBack' : 'back'} />
+              <FormulasButton of="back" />
             </div>
           </>
         ) : (
@@ -216,14 +234,16 @@ export function BackToWorld() {
           </div>
         )}
       </div>
-    </section>
+    </>
   );
 }
 
-/** Has the probe follow the pointer at the chosen depth, as a thing held before the camera does. */
+/** Has the probe, or the body that is probed, follow the pointer at the chosen depth. */
 function Follow() {
-  const following = useFollow((state) => state.gesture !== null);
-  const { flat } = useSituation();
+  const { gesture, body } = useFollow();
+  const following = gesture !== null;
+  const { flat, project } = useMoment();
+  const probed = project.bodies.find(({ id }) => id === (body ?? project.probe.body));
   useEffect(() => {
     if (!following) return;
     const stop = (event: KeyboardEvent) => event.key === 'Escape' && stopFollowing();
@@ -232,16 +252,36 @@ function Follow() {
   }, [following]);
   useEffect(() => stopFollowing, []);
   return (
-    <div className="row">
-      <button
-        className="plain-button"
-        aria-pressed={following}
-        title="The probe follows the pointer in the picture"
-        onClick={() => (following ? stopFollowing() : startFollowing())}
-      >
-        {following ? 'Let the probe go' : flat ? 'Have the probe follow the pointer' : 'Keep the probe at this depth'}
-      </button>
-      <span className="text-[11.5px] text-ink2">{following && 'it follows; a click or Escape leaves it there'}</span>
-    </div>
+    <>
+      <div className="row flex-wrap">
+        {!body && (
+          <button
+            className="plain-button"
+            aria-pressed={following}
+            title="The probe follows the pointer in the picture"
+            onClick={() => (following ? stopFollowing() : startFollowing())}
+          >
+            {following
+              ? 'Let the probe go'
+              : flat
+                ? 'Have the probe follow the pointer'
+                : 'Keep the probe at this depth'}
+          </button>
+        )}
+        {probed && (body || !following) && (
+          <button
+            className="plain-button"
+            aria-pressed={following}
+            title={`${probed.name} goes with the pointer in the picture${flat ? '' : ', at this depth'}`}
+            onClick={() => (following ? stopFollowing() : startFollowing(probed.id))}
+          >
+            {following ? `Let ${probed.name} go` : `Hold ${probed.name} there`}
+          </button>
+        )}
+      </div>
+      {following && (
+        <p className="text-small leading-4 text-ink2">it follows the pointer; a click or Escape leaves it there</p>
+      )}
+    </>
   );
 }

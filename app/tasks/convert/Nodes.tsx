@@ -1,55 +1,51 @@
-import { useState, type ReactNode } from 'react';
-import {
-  betweenNodes,
-  descendsFrom,
-  normalMatrix,
-  reparented,
-  rotatedAbout,
-  stackOf,
-} from '../../../core/convert/nodes';
-import type { PlacedBody } from '../../../core/bodies/body';
-import { axisVector, letterOf } from '../../../core/conventions/axes';
-import type { Expression } from '../../../core/conventions/express';
-import { quatAbout } from '../../../core/math/quat';
+import { useState } from 'react';
+import { Brought } from './Brought';
+import { betweenNodes, descendsFrom, normalMatrix, reparented, stackOf } from '../../../core/convert/nodes';
+import { type PlacedBody } from '../../../core/bodies/body';
+import type { ConventionCodec } from '../../../core/conventions/codec';
 import { transpose, type Mat4 } from '../../../core/math/mat4';
-import type { Vec3 } from '../../../core/math/vec3';
-import type { Project } from '../../../formats/project';
-import { probeBody } from '../../shell/actions';
-import { useSituation } from '../../state/derive';
+import { probeBody } from '../../edits/actions';
+import { useMoment } from '../../state/tempo';
 import { edit } from '../../state/document';
-import { complain, copy } from '../../ui/clipboard';
+import { complain, copy } from '../../ui/notices';
 import { figure, plain } from '../../ui/figures';
-import { Fold } from '../../ui/Fold';
-import { NumberField } from '../../ui/NumberField';
-import { anglesIn, lengths } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
+import { Head } from './Head';
+import { Place } from './NodePlace';
+import { Turn } from './NodeTurn';
 
-/** Nodes: the stack of transforms that the probed one stands on, its point in another's space, its normals, another parent, a turn about a pivot. */
-export function Nodes() {
-  return (
-    <Fold id="nodes" title="Nodes" aside="transform stack">
-      <Stack />
-    </Fold>
-  );
-}
+/**
+ * Nodes: the stack of transforms that the probed one stands on, its point in another's space, its
+ * normals, another parent, a turn about a pivot.
+ */
+export const Nodes = () => (
+  <>
+    <Brought />
+    <Stack />
+  </>
+);
 
 /** A choice among bodies, and the world if it may be. */
 function NodeChoice({
   name,
+  source,
   value,
   without = () => false,
   onChange,
 }: {
   name: string;
+  /** What of a working it sets. */
+  source?: string;
   value: string | null;
   without?: (id: string) => boolean;
   onChange: (id: string | null) => void;
 }) {
-  const { project } = useSituation();
+  const { project } = useMoment();
   return (
     <select
       className="select"
       aria-label={name}
+      data-source={source}
       value={value ?? ''}
       onChange={({ target }) => onChange(target.value || null)}
     >
@@ -68,7 +64,7 @@ function NodeChoice({
 const numbers = (values: readonly number[], decimals = 2) => values.map((v) => figure(v, decimals)).join(', ');
 
 /** A matrix as it stands in a formula in the conventions in force, small. */
-function SmallMatrix({ matrix, e, name }: { matrix: Mat4; e: Expression; name: string }) {
+function SmallMatrix({ matrix, e, name }: { matrix: Mat4; e: ConventionCodec; name: string }) {
   const given = e.toModel(matrix);
   const written = e.conventions.matrix.vectors === 'row' ? transpose(given) : given;
   return (
@@ -87,7 +83,7 @@ function SmallMatrix({ matrix, e, name }: { matrix: Mat4; e: Expression; name: s
 }
 
 function Stack() {
-  const { project, placed, expression: e, points, flat } = useSituation();
+  const { project, placed, codec: e, points, flat } = useMoment();
   const id = project.probe.body;
   const own = id === null ? null : placed.get(id)!;
   const levels = id === null ? [] : stackOf(placed, id);
@@ -98,10 +94,10 @@ function Stack() {
     <>
       <div className="row">
         <span className="label">Node</span>
-        <NodeChoice name="Node" value={id} onChange={probeBody} />
+        <NodeChoice name="Node" source="body" value={id} onChange={probeBody} />
       </div>
       {own === null && (
-        <p className="text-[12px] leading-4 text-ink2">
+        <p className="text-note leading-4 text-ink2">
           The probe is a free point. Choose a node to see what it stands on.
         </p>
       )}
@@ -133,9 +129,9 @@ function Stack() {
                   </button>
                   {opened === body.id && (
                     <>
-                      <div className="text-[11.5px] text-ink2">to its parent: what this level contributes</div>
+                      <div className="text-small text-ink2">to its parent: what this level contributes</div>
                       <SmallMatrix matrix={local} e={e} name={`the matrix of ${nameOf(body.id)} to its parent`} />
-                      <div className="text-[11.5px] text-ink2">to the world: the top of the stack</div>
+                      <div className="text-small text-ink2">to the world: the top of the stack</div>
                       <SmallMatrix matrix={toWorld} e={e} name={`the matrix of ${nameOf(body.id)} to the world`} />
                     </>
                   )}
@@ -157,88 +153,9 @@ function Stack() {
   );
 }
 
-const Head = ({ children, aside }: { children: ReactNode; aside?: string }) => (
-  <div className="rule">
-    {children} {aside && <em>{aside}</em>}
-  </div>
-);
-
-/** Where the node lies in its parent's space, and how large it is. */
-function Place({ own }: { own: PlacedBody }) {
-  const { project, points, flat, expression: e } = useSituation();
-  const { id, position, shape } = own.body;
-  const { name } = project.bodies.find((one) => one.id === id)!;
-  const change = (what: string, recipe: (body: Project['bodies'][number]) => void, gesture: string | null) =>
-    edit(`${what} ${name}`, (draft) => recipe(draft.bodies.find((one) => one.id === id) as Project['bodies'][number]), gesture); // prettier-ignore
-  const there = points.show(position);
-  const sizes = shape.kind === 'box' ? e.toSizes(shape.size) : [];
-  const positive = (v: number) => (v > 0 ? null : 'A size must be above 0.');
-  return (
-    <>
-      <div className="row mt-1">
-        <span className="label">Place</span>
-        {there.map((value, i) => (
-          <NumberField
-            key={i}
-            label={points.letters[i]}
-            name={`Place ${points.letters[i]}`}
-            width={flat ? '50%' : '33%'}
-            value={value}
-            shown={(v) => figure(v, 2)}
-            units={lengths}
-            onChange={(v, gesture) => {
-              const next = points.read(there.map((old, k) => (k === i ? v : old)));
-              change('move', (body) => void (body.position = [next[0], next[1], flat ? 0 : next[2]]), gesture);
-            }}
-          />
-        ))}
-      </div>
-      {shape.kind === 'box' && (
-        <div className="row">
-          <span className="label">Size</span>
-          {points.letters.map((letter) => {
-            const i = 'xyz'.indexOf(letter);
-            return (
-              <NumberField
-                key={letter}
-                label={letter}
-                name={`Size ${letter}`}
-                width={flat ? '50%' : '33%'}
-                value={sizes[i]!}
-                shown={(v) => figure(v, 2)}
-                units={lengths}
-                refuse={positive}
-                onChange={(v, gesture) => {
-                  const next = e.fromSizes(sizes.map((old, k) => (k === i ? v : old)) as unknown as Vec3);
-                  change('size', (body) => void (body.shape = { kind: 'box', size: [...next] }), gesture);
-                }}
-              />
-            );
-          })}
-        </div>
-      )}
-      {shape.kind === 'sphere' && (
-        <div className="row">
-          <span className="label">Radius</span>
-          <NumberField
-            name="Radius"
-            width={110}
-            value={shape.radius}
-            units={lengths}
-            refuse={positive}
-            onChange={(radius, gesture) =>
-              change('size', (body) => void (body.shape = { kind: 'sphere', radius }), gesture)
-            }
-          />
-        </div>
-      )}
-    </>
-  );
-}
-
 /** The probe in the space of another node. */
 function Between({ own }: { own: PlacedBody | null }) {
-  const { placed, chain, points } = useSituation();
+  const { placed, chain, points } = useMoment();
   const [to, setTo] = useState<string | null>(null);
   const other = to === null ? null : (placed.get(to) ?? null);
   if (!chain.ok) return null;
@@ -249,7 +166,7 @@ function Between({ own }: { own: PlacedBody | null }) {
         In the space of {(own || other) && <WorkingButton of="between" subject={{ node: to }} />}
       </Head>
       <div className="row">
-        <NodeChoice name="In the space of" value={to} onChange={setTo} />
+        <NodeChoice name="In the space of" source="space" value={to} onChange={setTo} />
         <button
           className="number ml-auto"
           title="Copy the point"
@@ -265,7 +182,7 @@ function Between({ own }: { own: PlacedBody | null }) {
 
 /** The matrix for normals, and whether the model matrix would have done. */
 function Normals({ own }: { own: PlacedBody }) {
-  const { expression: e } = useSituation();
+  const { codec: e } = useMoment();
   const m = normalMatrix(own);
   const big = [m[0], m[1], m[2], 0, m[3], m[4], m[5], 0, m[6], m[7], m[8], 0, 0, 0, 0, 1] as unknown as Mat4;
   const given = e.toModel(big);
@@ -300,7 +217,7 @@ function Normals({ own }: { own: PlacedBody }) {
 
 /** Hangs the node under another parent, its place kept. */
 function Parent({ own, nameOf }: { own: PlacedBody; nameOf: (id: string) => string }) {
-  const { placed } = useSituation();
+  const { placed } = useMoment();
   const { id, parent } = own.body;
   const hang = (to: string | null) => {
     const t = reparented(own, to === null ? null : placed.get(to)!);
@@ -328,77 +245,6 @@ function Parent({ own, nameOf }: { own: PlacedBody; nameOf: (id: string) => stri
           without={(one) => one === id || descendsFrom(placed, one, id)}
           onChange={hang}
         />
-      </div>
-    </>
-  );
-}
-
-/** Turns the node about a pivot of its own space. */
-function Turn({ own }: { own: PlacedBody }) {
-  const { expression: e, points, flat, project } = useSituation();
-  const [pivot, setPivot] = useState<Vec3>([0, 0, 0]);
-  const [axis, setAxis] = useState<'right' | 'up' | 'forward'>('up');
-  const [angle, setAngle] = useState(15);
-  const unit = e.conventions.angles.unit;
-  const shownAngle = e.toAngle((angle * Math.PI) / 180);
-  const { world } = e.conventions;
-  const turn = () => {
-    const by = (angle * Math.PI) / 180;
-    // About the world's axis as the conventions have it; a flat world turns counter-clockwise as it is seen.
-    const rotation = flat
-      ? quatAbout([0, 0, 1], by)
-      : e.fromRotation(quatAbout(axisVector(`+${letterOf(world[axis])}`), by));
-    const t = rotatedAbout(own.body, pivot, rotation);
-    edit(`turn ${project.bodies.find(({ id }) => id === own.body.id)!.name}`, (draft) => {
-      const body = draft.bodies.find((one) => one.id === own.body.id)!;
-      body.position = [t.position[0], t.position[1], flat ? 0 : t.position[2]];
-      body.rotation = [...t.rotation];
-    });
-  };
-  return (
-    <>
-      <Head aside="the pivot stays">Turn about a pivot</Head>
-      <div className="row">
-        <span className="label">Pivot</span>
-        {points.show(pivot).map((v, i) => (
-          <NumberField
-            key={i}
-            label={points.letters[i]}
-            name={`Pivot ${points.letters[i]}`}
-            width="33%"
-            value={v}
-            shown={(n) => figure(n, 2)}
-            units={lengths}
-            onChange={(n) => setPivot(points.read(points.show(pivot).map((old, k) => (k === i ? n : old))))}
-          />
-        ))}
-      </div>
-      <div className="row">
-        {!flat && (
-          <select
-            className="select"
-            aria-label="Axis of the turn"
-            value={axis}
-            onChange={({ target }) => setAxis(target.value as typeof axis)}
-          >
-            {(['right', 'up', 'forward'] as const).map((one) => (
-              <option key={one} value={one}>
-                about {world[one][1]}
-              </option>
-            ))}
-          </select>
-        )}
-        <NumberField
-          name="Angle of the turn"
-          width={84}
-          value={Number(shownAngle.toPrecision(12))}
-          unit={unit === 'degrees' ? '°' : 'rad'}
-          units={anglesIn(unit)}
-          onChange={(v) => setAngle((e.fromAngle(v) * 180) / Math.PI)}
-        />
-        <button className="plain-button" onClick={turn}>
-          Turn
-        </button>
       </div>
     </>
   );

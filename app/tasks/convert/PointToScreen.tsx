@@ -2,25 +2,25 @@ import type { ReactNode } from 'react';
 import { pictureToFramebuffer } from '../../../core/convert/pointer';
 import { pixelToPicture } from '../../../core/convert/project';
 import { pointerPath } from '../../../formats/camera';
-import { moveProbe } from '../../shell/actions';
-import { useSituation } from '../../state/derive';
-import { copy } from '../../ui/clipboard';
+import { moveProbe } from '../../edits/actions';
+import { useMoment } from '../../state/tempo';
+import { copy } from '../../ui/notices';
 import { figure, plain } from '../../ui/figures';
 import { Glyph } from '../../ui/Glyph';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../sheet/NumberField';
 import { lengths } from '../../ui/parseNumber';
+import { FormulasButton } from '../../working/FormulasButton';
 import { WorkingButton } from '../../working/WorkingButton';
 import { OffPicture, Rectangles, SizeThere } from './Reach';
-import { probeVerdict, reasonSentence } from '../../wording';
+import { countsOf, probeVerdict, reasonSentence, screenUnit } from '../../state/wording';
 
 export function PointToScreen() {
-  const situation = useSituation();
-  const { project, chain, expression: e, frame, points, flat } = situation;
+  const moment = useMoment();
+  const { project, chain, codec: e, frame, points, flat } = moment;
   const { matrix, ndc: n } = e.conventions;
-  const verdict = probeVerdict(situation);
+  const verdict = probeVerdict(moment);
   return (
-    <section aria-label="World point to screen">
-      <h2>World point to screen</h2>
+    <>
       {chain.ok && (
         <div className="row">
           <span className="label">Point</span>
@@ -72,22 +72,27 @@ export function PointToScreen() {
         )}
         <div className="line">
           <Glyph kind={verdict.kind} size={11} />
-          <b className={verdict.kind === 'inside' ? 'tl' : 'pl'}>{verdict.text}</b>
+          <b className={verdict.kind === 'inside' ? 'text-teal' : 'text-plum'}>{verdict.text}</b>
           {chain.ok && chain.value.picture.ok && (
-            <span className="right">depth {figure(e.toDepth(chain.value.picture.value.shares), 6)}</span>
+            <span className="right">depth {figure(e.toDepth(chain.value.picture.value.depth01), 6)}</span>
           )}
         </div>
         {chain.ok && chain.value.picture.ok && <DevicePixels />}
         <OffPicture />
+        {chain.ok && chain.value.picture.ok && (
+          <div className="line">
+            <FormulasButton of="there" />
+          </div>
+        )}
       </div>
       <SizeThere />
       <Rectangles />
-    </section>
+    </>
   );
 }
 
 function ScreenResult() {
-  const { chain, expression: e, frame } = useSituation();
+  const { chain, codec: e, frame } = useMoment();
   if (!chain.ok || !chain.value.picture.ok) return null;
   const screen = e.toScreen(frame.viewport, chain.value.picture.value.across, chain.value.picture.value.upward);
   return (
@@ -97,20 +102,22 @@ function ScreenResult() {
       onClick={() => void copy(`[${screen.map(plain).join(', ')}]`, 'the pixel')}
     >
       <output data-testid="result-screen">{screen.map((v) => figure(v, 2)).join(', ')}</output>
-      <u>css px</u>
+      <u>
+        {screenUnit(e)}, {countsOf(e)}
+      </u>
     </button>
   );
 }
 
 function DevicePixels() {
-  const { chain, project, frame } = useSituation();
+  const { chain, project, codec, frame } = useMoment();
   if (!chain.ok || !chain.value.pixel.ok) return null;
   const picture = pixelToPicture(frame, chain.value.pixel.value);
   return (
     <div className="line">
-      framebuffer
+      framebuffer <em>{countsOf(codec)}</em>
       <span className="right">
-        {pictureToFramebuffer(pointerPath(project), picture)
+        {pictureToFramebuffer(pointerPath(project, codec.conventions), picture)
           .map((v) => figure(v, 1))
           .join(', ')}
       </span>
@@ -143,7 +150,7 @@ const Fraction = ({ over }: { over: string }) => (
 
 /** The three steps with the numbers put in, written the way the conventions in force write them. */
 function Working() {
-  const { chain, expression: e, frame } = useSituation();
+  const { chain, codec: e, frame } = useMoment();
   if (!chain.ok) return null;
   const { world, clip, picture } = chain.value;
   const { vectors } = e.conventions.matrix;
@@ -153,15 +160,15 @@ function Working() {
   const four = e.toClip(clip);
   const product = rows ? (
     <>
-      <div className="eq">
+      <div className="equation">
         <Vector rows numbers={[...at.map((v) => figure(v, 2)), '1']} /> <span className="sym">V P</span> =
       </div>
-      <div className="eq mt-1">
+      <div className="equation mt-1">
         <Vector rows numbers={four.map((v) => figure(v, 3))} /> <Aside>clip</Aside>
       </div>
     </>
   ) : (
-    <div className="eq">
+    <div className="equation">
       <span className="sym">P V</span>
       <Vector rows={false} numbers={[...at.map((v) => figure(v, 2)), '1']} />
       =
@@ -190,11 +197,11 @@ function Working() {
         {three.map((v) => figure(v, 4)).join(' ')} <Aside>NDC</Aside>
       </Line>
       <Line no="iii">
-        <div className="eq">
+        <div className="equation">
           <span className="sym">x</span> = <Fraction over={`${figure(three[0], 4)} + 1`} /> × {frame.viewport.width}
           {half} = <b>{figure(x, 2)}</b>
         </div>
-        <div className="eq mt-1">
+        <div className="equation mt-1">
           <span className="sym">y</span> ={' '}
           <Fraction
             over={
@@ -212,5 +219,5 @@ function Working() {
 }
 
 const Aside = ({ children }: { children: ReactNode }) => (
-  <span className="font-sans text-[11.5px] text-ink2">{children}</span>
+  <span className="font-sans text-small text-ink2">{children}</span>
 );

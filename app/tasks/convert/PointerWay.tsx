@@ -12,14 +12,14 @@ import { pictureToPixel } from '../../../core/convert/project';
 import type { Vec2 } from '../../../core/math/vec3';
 import { pointerPath } from '../../../formats/camera';
 import type { Project } from '../../../formats/project';
-import { Tempo, useSituation } from '../../state/derive';
+import { Tempo, useMoment } from '../../state/tempo';
 import { edit } from '../../state/document';
 import { usePointer } from '../../state/pointer';
-import { readPointer } from '../../state/reading';
+import { readPointer } from '../../state/pointerReadout';
+import { countsOf } from '../../state/wording';
 import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
-import { Fold } from '../../ui/Fold';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../sheet/NumberField';
 import { pixels } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 
@@ -37,14 +37,21 @@ const change = (name: string, recipe: (pointer: Project['pointer']) => void, ges
   edit(name, (draft) => recipe(draft.pointer as Project['pointer']), gesture);
 
 /** The way of the pointer from the page to NDC, with the steps that an engine may leave out. */
+/** What of a working a field sets. */
+const sources: Readonly<Record<string, string>> = {
+  'Canvas x': 'canvas',
+  'Canvas scale': 'canvasScale',
+  'Framebuffer scale': 'framebuffer',
+};
+
 export function PointerWay() {
   return (
-    <Fold id="pointer" title="The pointer’s way" aside="page to NDC">
+    <>
       {/* In step with the pointer, as the picture is. */}
       <Tempo value="now">
         <Way />
       </Tempo>
-    </Fold>
+    </>
   );
 }
 
@@ -52,17 +59,17 @@ const positive = (v: number) => (v > 0 ? null : 'It must be above 0.');
 const notNegative = (v: number) => (v >= 0 ? null : 'It cannot be below 0.');
 
 function Way() {
-  const situation = useSituation();
-  const { project, expression: e, frame } = situation;
+  const moment = useMoment();
+  const { project, codec: e, frame } = moment;
   const css = usePointer((state) => state.css);
   const { pointer, viewport } = project;
-  const path = pointerPath(project);
+  const path = pointerPath(project, e.conventions);
   const left = new Set(pointer.leftOut);
-  const client = pictureToClient(path, readPointer(situation, css).picture);
+  const client = pictureToClient(path, readPointer(moment, css).picture);
   const right = pointerSteps(path, client);
   const engine = pointerSteps(path, client, left);
   const ndc = (picture: Vec2): Vec2 => {
-    const [x, y] = e.toNdc({ across: picture[0], upward: picture[1], shares: { near: 1, far: 0 } });
+    const [x, y] = e.toNdc({ across: picture[0], upward: picture[1], depth01: { near: 1, far: 0 } });
     return [x, y];
   };
   const show = (p: Vec2, decimals: number) => p.map((v) => figure(v, decimals)).join(', ');
@@ -75,7 +82,7 @@ function Way() {
         <span className="font-mono" data-testid={`way-${name}`}>
           {show(get(right), decimals)}
         </span>
-        <span className={`font-mono${show(get(right), decimals) === show(get(engine), decimals) ? '' : ' pl'}`}>
+        <span className={`font-mono${show(get(right), decimals) === show(get(engine), decimals) ? '' : ' text-plum'}`}>
           {show(get(engine), decimals)}
         </span>
       </div>
@@ -104,6 +111,7 @@ function Way() {
   ) => (
     <NumberField
       name={name}
+      source={sources[name]}
       label={label}
       width="50%"
       value={value}
@@ -134,6 +142,7 @@ function Way() {
         <span className="label">Device</span>
         <NumberField
           name="Device pixels per css px"
+          source="devicePixels"
           width="50%"
           value={viewport.devicePixelRatio}
           step={0.25}
@@ -150,6 +159,7 @@ function Way() {
           <NumberField
             key={side}
             name={`Bar ${side}`}
+            source={i === 0 ? 'bars' : undefined}
             label={side}
             width="34%"
             value={pointer.bars[i]!}
@@ -158,23 +168,47 @@ function Way() {
           />
         ))}
       </div>
+      <div className="row">
+        <span className="label">Pointer</span>
+        {([0, 1] as const).map((i) => (
+          <NumberField
+            key={i}
+            name={`Page ${'xy'[i]}`}
+            label={'xy'[i]!}
+            width="34%"
+            value={Number(client[i].toFixed(2))}
+            units={pixels}
+            onChange={(v) => {
+              const at: Vec2 = i ? [client[0], v] : [v, client[1]];
+              const { picture } = pointerSteps(path, at);
+              usePointer.setState({ css: pictureToPixel(frame, ...picture), here: false });
+            }}
+          />
+        ))}
+        <span className="text-ink2">of the page</span>
+      </div>
       <div className="way">
         <div className="way-row head">
           <WorkingButton of="pointer" subject={{ client }} />
           <span>right</span>
           <span>as left out</span>
         </div>
+        <div className="way-counts">CSS pixels, y down from the top left</div>
         {row('Page', (s) => s.client, 1, ['canvasOffset', 'cssScale'])}
         {row('Canvas', (s) => s.css, 1, ['devicePixelRatio', 'framebufferScale'])}
+        <div className="way-counts">
+          pixels rendered, {countsOf(e)} from the {e.conventions.screen.origin.replace('-', ' ')}
+        </div>
         {row('Framebuffer', (s) => s.framebuffer, 1, ['viewportOrigin'])}
         {row('Viewport', (s) => s.viewport, 1, ['viewportSize', 'flip'])}
+        <div className="way-counts">y {e.conventions.ndc.up === '+y' ? 'up' : 'down'}</div>
         {row('NDC', (s) => ndc(s.picture), 3, [])}
       </div>
       <div className="result">
-        <p className="text-[12px] leading-4" data-testid="way-miss">
+        <p className="text-note leading-4" data-testid="way-miss">
           {off < 1e-6
             ? 'Nothing that is left out changes where the pointer is.'
-            : `So the engine’s pointer is ${figure(off, 1)} css px off, at ${show(e.toScreen(frame.viewport, ...engine.picture), 1)}.`}
+            : `So the engine’s pointer is ${figure(off, 1)} css px off, at ${show(b, 1)} of the canvas.`}
         </p>
       </div>
       <Explain client={client} ndc={ndc} />
@@ -186,10 +220,10 @@ type Printed = 'css' | 'framebuffer' | 'viewport' | 'ndc';
 
 /** Finds what is left out from the numbers that an engine prints. */
 function Explain({ client, ndc }: { client: Vec2; ndc: (picture: Vec2) => Vec2 }) {
-  const { project } = useSituation();
+  const { project, codec } = useMoment();
   const [space, setSpace] = useState<Printed>('ndc');
   const [printed, setPrinted] = useState<Vec2>([0, 0]);
-  const path = pointerPath(project);
+  const path = pointerPath(project, codec.conventions);
   const says = (s: PointerSteps): Vec2 => (space === 'ndc' ? ndc(s.picture) : s[space]);
   const found = explainPointer(path, client, printed, says, space === 'ndc' ? 0.0015 : 0.6).slice(0, 5);
   return (
@@ -235,7 +269,7 @@ function Explain({ client, ndc }: { client: Vec2; ndc: (picture: Vec2) => Vec2 }
           </button>
         ))
       ) : (
-        <p className="text-[11.5px] leading-4 text-ink2">No step left out explains these numbers here.</p>
+        <p className="text-small leading-4 text-ink2">No step left out explains these numbers here.</p>
       )}
     </>
   );

@@ -2,34 +2,50 @@ import { useState, type DragEvent } from 'react';
 import { spacesStride } from '../../../core/kernels/spaces';
 import type { Problem } from '../../../core/reasons';
 import { writeTable } from '../../../formats/csv';
-import { outsideWords } from '../../wording';
-import { currentSituation, useSituation } from '../../state/derive';
+import { placeWords } from '../../../formats/places';
+import { outsideWords } from '../../state/wording';
+import { currentMoment, useMoment } from '../../state/tempo';
+import { showPane } from '../../edits/actions';
 import { useSettings } from '../../state/settings';
-import { dropTable, loadPoints, setFilter, useTable, type Filter } from '../../state/table';
+import {
+  deleteSet,
+  loadPoints,
+  renameSet,
+  setFilter,
+  showSet,
+  takenFor,
+  useTable,
+  type Filter,
+} from '../../state/table';
+import { bringInPoints } from '../../edits/bodies';
+import { NameField } from '../../ui/NameField';
+import { Radio, Radios } from '../../ui/Radios';
+import { Lozenge } from '../../ui/icons';
 import { Choice } from '../../ui/Choice';
-import { copy, saveFile, say } from '../../ui/clipboard';
-import { plain } from '../../ui/figures';
-import { Fold } from '../../ui/Fold';
+import { counted, plain } from '../../ui/figures';
+import { askFile, saveFile } from '../../ui/files';
+import { copy, say } from '../../ui/notices';
+import { Columns } from './Columns';
 
-/** Many points at once: from text or a file, in every space, out again. */
-export function Points() {
-  const count = useTable((state) => state.table?.points.length ?? 0) / 3;
-  return (
-    <Fold id="points" title="Points" aside={count ? `${count.toLocaleString('en')} points` : 'a table of them'}>
-      <Body />
-    </Fold>
-  );
+/** How many there are, beside the heading. */
+export function PointCount() {
+  const { project } = useMoment();
+  const { length } = project.pointSets;
+  const count = project.pointSets.reduce((sum, one) => sum + one.count, 0);
+  return length > 1 ? `${length} sets` : length ? counted(count, 'point', 'points') : 'a table of them';
 }
 
-const showTable = () =>
-  useSettings.setState(({ corners, folds }) => ({
-    corners: { ...corners, convert: 'points' },
-    folds: { ...folds, points: true },
-  }));
+/** Many points at once: from text or a file, in every space, out again. */
+export const Points = () => <Body />;
+
+const showTable = () => {
+  showPane('points');
+  useSettings.setState(({ folds }) => ({ folds: { ...folds, points: true } }));
+};
 
 /** The rows that the filter lets through as text, every number with all its digits. */
 function tableText(): string {
-  const { points: form } = currentSituation();
+  const { points: form } = currentMoment();
   const { table, converted, rows } = useTable.getState();
   if (!table || !converted) return '';
   const vector = (name: string, letters: readonly string[]) => letters.map((letter) => `${name} ${letter}`);
@@ -59,35 +75,30 @@ function tableText(): string {
 const longText = 20_000;
 
 function Body() {
-  const { points: form } = useSituation();
-  const { table, converted, filter, counts } = useTable();
+  const { points: form } = useMoment();
+  const { table, converted, filter, counts, text: columns } = useTable();
   const [text, setText] = useState('');
-  const [problems, setProblems] = useState<readonly Problem[]>([]);
+  const [wrong, setWrong] = useState<readonly Problem[]>([]);
   const [reading, setReading] = useState(false);
   const take = async (given: string, source: string) => {
     setReading(true);
     const found = await loadPoints(given, source);
     setReading(false);
-    setProblems(found);
+    setWrong(found);
     if (found.length) return;
     setText('');
     showTable();
-    say(`Took the points of ${source}.`);
+    say(`Took the points of ${source}: ${takenFor()}.`);
   };
-  const file = () => {
-    const input = Object.assign(document.createElement('input'), { type: 'file', accept: '.csv,.tsv,.txt,text/csv' });
-    input.addEventListener('change', () => {
-      const chosen = input.files?.[0];
-      if (chosen) void chosen.text().then((given) => take(given, chosen.name));
-    });
-    input.click();
-  };
+  // Columns that are taken otherwise may be wrong in other ways.
+  const problems = columns?.problems ?? wrong;
+  const read = (chosen: File) => void chosen.text().then((given) => take(given, chosen.name));
   const drop = (event: DragEvent) => {
     const chosen = event.dataTransfer.files[0];
     if (!chosen) return;
     event.preventDefault();
     event.stopPropagation();
-    void chosen.text().then((given) => take(given, chosen.name));
+    read(chosen);
   };
   return (
     <div onDrop={drop} onDragOver={(event) => event.preventDefault()}>
@@ -100,7 +111,8 @@ function Body() {
         value={text}
         onChange={({ target }) => setText(target.value)}
         onPaste={(event) => {
-          // A text of thousands of lines is taken as it is: laid out in the field it would hold up the page.
+          // A text of thousands of lines is taken as it is: laid out in the field it would hold up
+          // the page.
           const pasted = event.clipboardData.getData('text/plain');
           if (pasted.length < longText) return;
           event.preventDefault();
@@ -111,33 +123,28 @@ function Body() {
         <button className="plain-button" disabled={!text.trim() || reading} onClick={() => void take(text, 'the text')}>
           {reading ? 'Reading…' : 'Take these'}
         </button>
-        <button className="plain-button" disabled={reading} onClick={file}>
+        <button className="plain-button" disabled={reading} onClick={() => askFile('.csv,.tsv,.txt,text/csv', read)}>
           Load a CSV file…
         </button>
-        {table && (
-          <button
-            className="plain-button"
-            onClick={() => say('Took the points away.', { label: 'Bring them back', run: dropTable() })}
-          >
-            Take them away
-          </button>
-        )}
       </div>
       {problems.length > 0 && (
         <div className="field-note" role="alert">
           Nothing was taken.
           {problems.slice(0, 4).map(({ path, message }, i) => (
             <div key={i}>
-              <code>{path}</code> {message}
+              <b>{placeWords(path)}</b> {message}
             </div>
           ))}
           {problems.length > 4 && <div>and {problems.length - 4} more</div>}
         </div>
       )}
+      <Columns />
+      <Sets />
       {table && (
         <>
           <div className="rule">
-            {table.source} <em>{converted ? `converted in ${converted.milliseconds.toFixed(0)} ms` : 'converting…'}</em>
+            {table.set.name}{' '}
+            <em>{converted ? `converted in ${converted.milliseconds.toFixed(0)} ms` : 'converting…'}</em>
           </div>
           <Choice<Filter>
             name="Which points"
@@ -164,9 +171,59 @@ function Body() {
             >
               Save as CSV
             </button>
+            <button
+              className="plain-button"
+              title="Every point becomes a body of this project"
+              onClick={() => bringInPoints(table, table.set.name)}
+            >
+              Make them bodies
+            </button>
           </div>
         </>
       )}
     </div>
+  );
+}
+
+/** The sets of the project: one of them stands in the table. */
+function Sets() {
+  const { project } = useMoment();
+  const shown = useTable(({ table }) => table?.set.id);
+  const { pointSets } = project;
+  if (!pointSets.length) return null;
+  return (
+    <>
+      <div className="rule">
+        Sets of points <em>kept with the project</em>
+      </div>
+      <Radios name="The set that is shown" value={shown ?? ''} onChange={showSet}>
+        {pointSets.map((set) => (
+          <div key={set.id} className={`set-row${set.id === shown ? ' is-on' : ''}`}>
+            <Radio className="pick" value={set.id}>
+              <Lozenge />
+              <span className="sr-only">{`Show ${set.name}`}</span>
+            </Radio>
+            <NameField name={`Name of ${set.name}`} value={set.name} onChange={(name) => renameSet(set.id, name)} />
+            <span className="font-mono text-ink2">{counted(set.count, 'point', 'points')}</span>
+            <button
+              className="drop"
+              aria-label={`Delete the points of ${set.name}`}
+              title={`Delete the points of ${set.name}`}
+              onClick={() => {
+                deleteSet(set);
+                say(`Deleted the points of ${set.name}. Undo brings them back.`);
+              }}
+            >
+              ×
+            </button>
+          </div>
+        ))}
+      </Radios>
+      {shown === undefined && (
+        <p className="text-note text-plum">
+          Its points are not in this browser. Open the project’s file, which has them.
+        </p>
+      )}
+    </>
   );
 }

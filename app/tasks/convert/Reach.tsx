@@ -3,27 +3,30 @@ import { pixelDerivative, pixelVelocity } from '../../../core/convert/derivative
 import { pixelsPerUnit, pixelToPicture } from '../../../core/convert/project';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import { familyBounds, markerInset } from '../../state/bounds';
-import { useSituation } from '../../state/derive';
-import type { Situation } from '../../state/situation';
+import { useMoment } from '../../state/tempo';
+import type { Moment } from '../../state/moment';
 import { useSelection } from '../../state/selection';
-import { copy } from '../../ui/clipboard';
+import { copy } from '../../ui/notices';
 import { figure, plain } from '../../ui/figures';
-import { reasonSentence, singular } from '../../wording';
+import { reasonSentence, singular } from '../../state/wording';
 import { WorkingButton } from '../../working/WorkingButton';
 
 const pair = (values: readonly number[], decimals = 2) => values.map((v) => figure(v, decimals)).join(', ');
-const shown = ({ expression: e, frame }: Situation, pixel: Vec2): Vec2 =>
+const shown = ({ codec: e, frame }: Moment, pixel: Vec2): Vec2 =>
   e.toScreen(frame.viewport, ...pixelToPicture(frame, pixel));
 
-/** For a probe that is off the picture: which way it lies, how far, and where a marker for it belongs. */
+/**
+ * For a probe that is off the picture: which way it lies, how far, and where a marker for it
+ * belongs.
+ */
 export function OffPicture() {
-  const situation = useSituation();
-  const { chain, frame, expression: e } = situation;
+  const moment = useMoment();
+  const { chain, frame, codec: e } = moment;
   if (!chain.ok || !chain.value.outside.length) return null;
   const marker = edgeMarker(frame, chain.value.world, markerInset);
   if (!marker)
     return chain.value.pixel.ok ? null : <div className="line">Straight behind: every way to it is as short.</div>;
-  const at = shown(situation, marker.pixel);
+  const at = shown(moment, marker.pixel);
   const bearing = e.toAngle(Math.atan2(marker.direction[1], marker.direction[0]));
   const degrees = e.conventions.angles.unit === 'degrees';
   return (
@@ -64,15 +67,15 @@ const Copied = ({ name, what, value }: { name: string; what: string; value: Vec2
 
 /** Pixels per unit at the probe, and how its pixel moves with the point. */
 export function SizeThere() {
-  const situation = useSituation();
-  const { chain, frame, expression: e, project, points, flat } = situation;
+  const moment = useMoment();
+  const { chain, frame, codec: e, project, points, flat } = moment;
   if (!chain.ok || !chain.value.pixel.ok) return null;
-  const { world, parts } = chain.value;
-  const [across, upward] = pixelsPerUnit(frame, parts[2]);
+  const { world, viewRuf } = chain.value;
+  const [across, upward] = pixelsPerUnit(frame, viewRuf[2]);
   const derivative = pixelDerivative(frame, world);
   const one = singular(project.unit);
   const { width, height } = frame.viewport;
-  /** A movement in the inside's pixels as the screen of the conventions has it. */
+  /** A movement in the canonical pixels as the screen of the conventions has it. */
   const moved = ([x, y]: Vec2): Vec2 => {
     const [ox, oy] = e.toScreen(frame.viewport, 0, 0);
     const [px, py] = e.toScreen(frame.viewport, (2 * x) / width, (-2 * y) / height);
@@ -93,7 +96,7 @@ export function SizeThere() {
       </div>
       {derivative.ok && (
         <div className="rule">
-          How its pixel moves <WorkingButton of="derivative" /> <em>px per {one}</em>
+          Jacobian of its pixel <WorkingButton of="derivative" /> <em>px per {one}</em>
         </div>
       )}
       {derivative.ok &&
@@ -113,15 +116,17 @@ export function SizeThere() {
   );
 }
 
-/** The rectangles on the screen that bodies take up: the probed one’s and those of what is selected. */
+/**
+ * The rectangles on the screen that bodies take up: the probed one’s and those of what is selected.
+ */
 export function Rectangles() {
-  const situation = useSituation();
-  const { project, roots, expression: e, frame } = situation;
+  const moment = useMoment();
+  const { project, roots, codec: e, frame } = moment;
   const ids = useSelection((state) => state.ids);
   const own = project.probe.body === null ? [] : [roots.get(project.probe.body)!];
   const bodies = [...new Set([...own, ...ids])].flatMap((id) => project.bodies.filter((one) => one.id === id));
   if (!bodies.length) return null;
-  const rows = bodies.map(({ id, name }) => ({ id, name, found: familyBounds(situation, id) }));
+  const rows = bodies.map(({ id, name }) => ({ id, name, found: familyBounds(moment, id) }));
   const rectangle = (min: Vec2, max: Vec2) => {
     const [a, b] = [e.toScreen(frame.viewport, ...min), e.toScreen(frame.viewport, ...max)];
     return [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.abs(b[0] - a[0]), Math.abs(b[1] - a[1])];
@@ -129,7 +134,7 @@ export function Rectangles() {
   return (
     <>
       <div className="rule">
-        Screen rectangles <em>x, y, width, height</em>
+        Bounding rectangles <em>x, y, width, height</em>
       </div>
       {rows.map(({ id, name, found }) => (
         <div key={id} className="rectangle-row" data-testid={`rectangle-${id}`}>
@@ -155,7 +160,7 @@ export function Rectangles() {
         </div>
       ))}
       {ids.length === 0 && (
-        <p className="text-[11.5px] leading-4 text-ink2">Ctrl-click bodies in the picture to have theirs too.</p>
+        <p className="text-small leading-4 text-ink2">Ctrl-click bodies in the picture to have theirs too.</p>
       )}
     </>
   );

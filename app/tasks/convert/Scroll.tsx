@@ -1,30 +1,33 @@
 import { flatCamera } from '../../../formats/camera';
-import { useSituation } from '../../state/derive';
+import { tileSide } from '../../../formats/project';
+import { useMoment } from '../../state/tempo';
 import { edgesAlong } from '../../state/tiles';
 import { editCamera2d } from '../../state/document';
 import { Choice } from '../../ui/Choice';
 import { editable, figure } from '../../ui/figures';
-import { Fold } from '../../ui/Fold';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../sheet/NumberField';
 import { WorkingButton } from '../../working/WorkingButton';
 
-/** Scrolling by fractions of a pixel: which edges of the map land between pixels, and what snapping does to them. */
+/**
+ * Scrolling by fractions of a pixel: which edges of the map land between pixels, and what snapping
+ * does to them.
+ */
 export function Scroll() {
   return (
-    <Fold id="scroll" title="Scroll and seams">
+    <>
       <Edges />
-    </Fold>
+    </>
   );
 }
 
 const shown = 8;
 
 function Edges() {
-  const situation = useSituation();
-  const { project, points } = situation;
+  const moment = useMoment();
+  const { project, points } = moment;
   const camera = flatCamera(project);
-  if (!(camera.zoom > 0)) return <p className="text-[12px] text-ink2">The zoom is not above 0: there are no edges.</p>;
-  const size = project.tiles?.size ?? 1;
+  if (!(camera.zoom > 0)) return <p className="text-note text-ink2">The zoom is not above 0: there are no edges.</p>;
+  const size = tileSide(project);
   const upright = camera.rotation % 90 === 0;
   return (
     <>
@@ -32,6 +35,7 @@ function Edges() {
         <span className="label">Scroll by</span>
         <NumberField
           name="Scroll right"
+          source="tiles"
           label={points.letters[0]}
           width="50%"
           value={points.show([...camera.focus, 0])[0]!}
@@ -56,13 +60,13 @@ function Edges() {
         />
       </div>
       {!upright ? (
-        <p className="text-[12px] leading-4 text-ink2">
+        <p className="text-note leading-4 text-ink2">
           Turned by {editable(camera.rotation)}°, edges run across pixels: there is nothing to snap them to.
         </p>
       ) : (
         ([0, 1] as const).map((i) => {
           const letter = points.letters[i];
-          const edges = edgesAlong(situation, i, shown)?.edges;
+          const edges = edgesAlong(moment, i, shown)?.edges;
           if (!edges) return null;
           return (
             <div key={letter} className="edge-table" data-testid={`edges-${letter}`}>
@@ -80,11 +84,11 @@ function Edges() {
                   <span className="font-mono">
                     {editable(points.show(i ? [0, at, 0] : [at, 0, 0])[i]!).replace('-', '\u2212')}
                   </span>
-                  <span className={`font-mono${between ? ' pl' : ''}`}>{figure(pixel, 2)}</span>
-                  <span className={`font-mono${snappedBetween ? ' pl' : ''}`}>{figure(snappedPixel, 2)}</span>
+                  <span className={`font-mono${between ? ' text-plum' : ''}`}>{figure(pixel, 2)}</span>
+                  <span className={`font-mono${snappedBetween ? ' text-plum' : ''}`}>{figure(snappedPixel, 2)}</span>
                 </div>
               ))}
-              <p className="text-[11.5px] leading-4 text-ink2">
+              <p className="text-small leading-4 text-ink2">
                 {between(edges.map((one) => one.between))} free, {between(edges.map((one) => one.snappedBetween))}{' '}
                 snapped. Tiles drawn each for itself, rounded to whole pixels, come out{' '}
                 {widths(edges.map((one) => one.pixel))} px wide free and {widths(edges.map((one) => one.snappedPixel))}{' '}

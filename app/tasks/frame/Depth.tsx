@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { depthResolution, type DepthFormat } from '../../../core/camera/depthPrecision';
 import type { DepthRange } from '../../../core/camera/projection';
-import { usePart } from '../../state/derive';
+import { usePart } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { subjectOf } from './edits';
 
@@ -16,7 +16,8 @@ interface Curve {
 }
 
 /**
- * Keeps the Tab key from stopping at the chart's layers: the browser takes an element of a drawing for one to be focused when something listens to its focus, as the library's layers do.
+ * Keeps the Tab key from stopping at the chart's layers: the browser takes an element of a drawing
+ * for one to be focused when something listens to its focus, as the library's layers do.
  */
 function passedBy(chart: HTMLElement | null): (() => void) | undefined {
   if (!chart) return;
@@ -37,7 +38,10 @@ const curves: readonly Curve[] = [
 
 const steps = 72;
 
-/** Distances from near to far (or to where an infinite one has stopped mattering), even by their logarithm, with what each format tells apart there. */
+/**
+ * Distances from near to far (or to where an infinite one has stopped mattering), even by their
+ * logarithm, with what each format tells apart there.
+ */
 function sample(lens: DepthRange, to: number): Record<string, number>[] {
   const from = Math.max(lens.near, to / 1e5);
   return Array.from({ length: steps + 1 }, (_, i) => {
@@ -59,12 +63,15 @@ const decades = (low: number, high: number) => {
   return Array.from({ length: Math.max(0, Math.floor((b - a) / stride) + 1) }, (_, i) => 10 ** (a + i * stride));
 };
 
-/** What two surfaces must be apart for the depth buffer to tell them, against the distance ahead. */
+/**
+ * What two surfaces must be apart for the depth buffer to tell them, against the distance ahead.
+ */
 export default function Depth() {
-  // The picture's edges play no part: while the camera is turned and widened nothing here is drawn anew.
-  const { near, far, kind, unit, subject, from } = usePart((situation) => {
-    const { frame, project } = situation;
-    const { name, ahead } = subjectOf(situation);
+  // The picture's edges play no part: while the camera is turned and widened nothing here is drawn
+  // anew.
+  const { near, far, kind, unit, subject, from } = usePart((moment) => {
+    const { frame, project } = moment;
+    const { name, ahead } = subjectOf(moment);
     return { near: frame.near, far: frame.far, kind: frame.kind, unit: project.unit, subject: name, from: ahead };
   });
   const [held, setHeld] = useState<number | null>(null);
@@ -76,7 +83,8 @@ export default function Depth() {
     const values = data.flatMap((row) => curves.map(({ key }) => row[key]!)).filter((v) => v > 0);
     if (!values.length) return null;
     const high = Math.max(...values);
-    // At a depth of exactly 0 a float is finer than anything: that end of the curve leaves the chart.
+    // At a depth of exactly 0 a float is finer than anything: that end of the curve leaves the
+    // chart.
     const low = Math.max(Math.min(...values), high * 1e-8);
     const positive = data[0]!.ahead! > 0;
     return (
@@ -96,7 +104,7 @@ export default function Depth() {
             domain={['dataMin', 'dataMax']}
             ticks={positive ? decades(data[0]!.ahead!, to) : undefined}
             tickFormatter={positive ? power : (v: number) => figure(v, 0)}
-            tick={{ fontSize: 11.5, fontFamily: 'var(--m)', fill: 'var(--ink2)' }}
+            tick={{ fontSize: 11.5, fontFamily: 'var(--mono)', fill: 'var(--ink2)' }}
             stroke="var(--ink)"
           />
           <YAxis
@@ -106,7 +114,7 @@ export default function Depth() {
             allowDataOverflow
             ticks={decades(low / 2, high * 2)}
             tickFormatter={power}
-            tick={{ fontSize: 11.5, fontFamily: 'var(--m)', fill: 'var(--ink2)' }}
+            tick={{ fontSize: 11.5, fontFamily: 'var(--mono)', fill: 'var(--ink2)' }}
             stroke="var(--ink)"
             width={52}
           />
@@ -127,9 +135,8 @@ export default function Depth() {
     );
   }, [data, to]);
   return (
-    <section aria-label="Depth resolution">
-      <h2>Depth resolution</h2>
-      <p className="text-[12px] leading-4 text-ink2">
+    <>
+      <p className="text-note leading-4 text-ink2">
         How far apart two surfaces must be, in {unit}, for the depth buffer to tell them, against the distance ahead.
       </p>
       <div className="depth-chart" aria-hidden="true" ref={passedBy}>
@@ -153,8 +160,8 @@ export default function Depth() {
         );
       })}
       {kind === 'orthographic' && (
-        <p className="text-[11.5px] text-ink2">Orthographic depth is even: whole numbers lose nothing at a distance.</p>
+        <p className="text-small text-ink2">Orthographic depth is even: whole numbers lose nothing at a distance.</p>
       )}
-    </section>
+    </>
   );
 }

@@ -1,143 +1,41 @@
+import { radians, tidyDegrees } from '../../../core/math/angle';
 import { useState } from 'react';
 import { wholeZooms } from '../../../core/camera/camera2d';
 import type { CameraFrame } from '../../../core/camera/frame';
-import { pictureToPixel, pixelsPerUnit, sizeAt } from '../../../core/convert/project';
-import { visibility } from '../../../core/visibility/visibility';
+import { pictureToPixel } from '../../../core/convert/project';
 import type { Vec2 } from '../../../core/math/vec3';
 import { expressCamera2d, translationOf, flatCamera } from '../../../formats/camera';
 import { pictureCorners } from '../../pictures/drawings';
-import { setFocus, turnWorld, zoomAbout } from '../../pictures/camera2d';
-import { setConventions } from '../../shell/actions';
-import { useSituation } from '../../state/derive';
-import { memo, type Situation } from '../../state/situation';
-import { editCamera2d } from '../../state/document';
+import { setFocus, turnWorld, zoomAbout } from '../../edits/camera2d';
+import { setConventions } from '../../edits/actions';
+import { useMoment } from '../../state/tempo';
+import { edit, editCamera2d } from '../../state/document';
+import { tileSide } from '../../../formats/project';
 import { Choice } from '../../ui/Choice';
 import { editable, figure } from '../../ui/figures';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../sheet/NumberField';
+import { Sense } from '../../ui/Sense';
 import { anglesIn, lengths, pixels } from '../../ui/parseNumber';
-import { singular } from '../../wording';
-import { centreAnchor, degrees, fitFlatRectangle, focusOnProbe, radians, tidy, type FlatRectangle } from './edits';
-import { Fits, InView } from './Fits';
+import { countsOf, screenUnit, singular } from '../../state/wording';
+import { centreAnchor, focusOnProbe, tidy, short } from './edits';
 import { Line, Number6 } from './Line';
-import { Troubles } from './Troubles';
 
-/** As few digits as say it, to the thousandth. */
-const short = (v: number) => editable(Number(v.toFixed(Math.abs(v) < 10 ? 3 : 2))).replace('-', '\u2212');
 const whole = (v: number) => Math.abs(v - Math.round(v)) < 1e-9;
 
-const inView = memo(
-  (frame: CameraFrame, placed: Situation['placed']): number =>
-    visibility(frame, [...placed.values()], { method: 'exact', margin: 0, flat: true }).filter(
-      ({ verdict }) => verdict !== 'outside',
-    ).length,
-);
-
-/** What a 2D camera shows of its world, and the ways to have it show something. */
-export function FlatSeen() {
-  const situation = useSituation();
-  const { frame, placed, project, points } = situation;
-  const { devicePixelRatio: ratio } = project.viewport;
-  const [width, height] = sizeAt(frame, 0);
-  const [zoom] = pixelsPerUnit(frame, 0);
-  const count = inView(frame, placed);
-  const corners = pictureCorners(frame, 0).map((p) => points.show(p));
-  const range = (i: 0 | 1) => {
-    const values = corners.map((p) => p[i]!);
-    return `${figure(Math.min(...values), 2)} to ${figure(Math.max(...values), 2)}`;
-  };
-  const one = singular(project.unit);
-  return (
-    <section aria-label="What the camera sees">
-      <h2>What the camera sees</h2>
-      <Troubles />
-      <div className="result">
-        <div className="big">
-          <output data-testid="seen-size">
-            {short(width)} × {short(height)}
-          </output>
-          <u>{project.unit}</u>
-        </div>
-        {points.letters.map((letter, i) => (
-          <div className="line" key={letter}>
-            {letter}
-            <span className="right" data-testid={`seen-${i ? 'up' : 'right'}`}>
-              {range(i as 0 | 1)}
-            </span>
-          </div>
-        ))}
-        <div className="line">
-          {short(zoom)} px per {one}
-          {ratio !== 1 && <span className="right">{short(zoom * ratio)} device px</span>}
-        </div>
-        <InView count={count} of={placed.size} />
-      </div>
-      <Fits />
-      <FitRectangle />
-    </section>
-  );
-}
-
-function FitRectangle() {
-  const { points, extent } = useSituation();
-  const round = (v: number) => Math.round(v / 10) * 10;
-  const [open, setOpen] = useState(false);
-  const [rectangle, setRectangle] = useState<FlatRectangle>(() => ({
-    right: [round(extent.centre[0] - 80), round(extent.centre[0] + 80)],
-    up: [round(extent.centre[1] - 45), round(extent.centre[1] + 45)],
-  }));
-  const side = (axis: 'right' | 'up', end: 0 | 1) => {
-    const i = axis === 'right' ? 0 : 1;
-    const inside = rectangle[axis][end];
-    return (
-      <NumberField
-        name={`Rectangle ${axis} ${end === 0 ? 'from' : 'to'}`}
-        width={74}
-        value={points.show(i ? [0, inside, 0] : [inside, 0, 0])[i]!}
-        units={lengths}
-        onChange={(shown) => {
-          const v = points.read(i ? [0, shown] : [shown, 0])[i];
-          setRectangle((now) => ({ ...now, [axis]: end === 0 ? [v, now[axis][1]] : [now[axis][0], v] }));
-        }}
-      />
-    );
-  };
-  if (!open)
-    return (
-      <button className="fold" onClick={() => setOpen(true)}>
-        Show at least a world rectangle…
-      </button>
-    );
-  return (
-    <div className="mt-1">
-      {(['right', 'up'] as const).map((axis, i) => (
-        <Line key={axis} label={`${points.letters[i]} from, to`}>
-          {side(axis, 0)}
-          {side(axis, 1)}
-        </Line>
-      ))}
-      <div className="mt-1 flex gap-1">
-        <button className="plain-button" onClick={() => fitFlatRectangle(rectangle, false)}>
-          Show it to the edge
-        </button>
-        <button className="plain-button" onClick={() => fitFlatRectangle(rectangle, true)}>
-          At a whole zoom
-        </button>
-      </div>
-    </div>
-  );
-}
+/** The world point in the middle of the picture. */
+const middleOf = (frame: CameraFrame): Vec2 =>
+  pictureCorners(frame, 0).reduce<Vec2>((sum, p) => [sum[0] + p[0] / 4, sum[1] + p[1] / 4], [0, 0]);
 
 /** Which world point lies on which screen point. */
 export function FocusAndAnchor() {
-  const { project, points, expression: e, frame } = useSituation();
+  const { project, points, codec: e, frame } = useMoment();
   const camera = flatCamera(project);
   const focus = points.show([...camera.focus, 0]);
   const { viewport } = frame;
   const anchor = expressCamera2d(camera, viewport, e).anchor;
   return (
-    <section aria-label="Focus and anchor">
-      <h2>Focus and anchor</h2>
-      <p className="text-[12px] leading-4 text-ink2">This world point lies on this screen point.</p>
+    <>
+      <p className="text-note leading-4 text-ink2">This world point lies on this screen point.</p>
       <div className="row">
         <span className="label">Focus</span>
         {focus.map((v, i) => (
@@ -145,6 +43,7 @@ export function FocusAndAnchor() {
             key={i}
             label={points.letters[i]}
             name={`Focus ${points.letters[i]}`}
+            source={i === 0 ? 'focus' : undefined}
             width="50%"
             value={v}
             shown={(n) => figure(n, 2)}
@@ -174,7 +73,9 @@ export function FocusAndAnchor() {
             }}
           />
         ))}
-        <span className="text-ink2">css px</span>
+        <span className="text-ink2">
+          {screenUnit(e)}, {countsOf(e)}
+        </span>
       </div>
       <div className="mt-1 flex flex-wrap gap-1">
         <button className="plain-button" onClick={focusOnProbe}>
@@ -187,10 +88,7 @@ export function FocusAndAnchor() {
           className="plain-button"
           title="The picture is kept; the world point in its middle becomes the focus"
           onClick={() => {
-            const [x, y] = pictureCorners(frame, 0).reduce<Vec2>(
-              (sum, p) => [sum[0] + p[0] / 4, sum[1] + p[1] / 4],
-              [0, 0],
-            );
+            const [x, y] = middleOf(frame);
             centreAnchor();
             setFocus([x, y]);
           }}
@@ -198,24 +96,25 @@ export function FocusAndAnchor() {
           Focus on the middle
         </button>
       </div>
-    </section>
+    </>
   );
 }
 
 /** Zoom, turn and which way y grows. */
 export function ZoomAndTurn() {
-  const { project, expression: e, frame } = useSituation();
+  const { project, codec: e, frame, points } = useMoment();
   const { zoom, rotation } = flatCamera(project);
+  const centre = middleOf(frame);
   const { width, height } = frame.viewport;
   const unit = e.conventions.angles.unit;
   const { world } = e.conventions;
   const above = (v: number) => (v > 0 ? null : 'What is seen is larger than 0.');
   return (
-    <section aria-label="Zoom and turn">
-      <h2>Zoom and turn</h2>
+    <>
       <Line label="Zoom">
         <Number6
           name="Zoom"
+          source="zoom lens"
           value={zoom}
           step={0.1}
           unit={`px per ${singular(project.unit)}`}
@@ -242,25 +141,66 @@ export function ZoomAndTurn() {
           onChange={(v, gesture) => editCamera2d('change the zoom', (c) => void (c.zoom = tidy(height / v)), gesture)}
         />
       </Line>
-      <Line label="Turned">
+      <Line label="Half of it">
+        {([width, height] as const).map((size, i) => (
+          <NumberField
+            key={i}
+            label={i ? 'h' : 'w'}
+            name={i ? 'Half height seen' : 'Half width seen'}
+            width="50%"
+            value={tidy(size / 2 / zoom)}
+            shown={(v) => editable(Number(v.toPrecision(6)))}
+            units={lengths}
+            refuse={above}
+            onChange={(v, gesture) =>
+              editCamera2d('change the zoom', (c) => void (c.zoom = tidy(size / 2 / v)), gesture)
+            }
+          />
+        ))}
+      </Line>
+      <Line label="Centre">
+        {points.show([...centre, 0]).map((v, i) => (
+          <NumberField
+            key={i}
+            label={points.letters[i]!}
+            name={`Centre ${points.letters[i]}`}
+            width="50%"
+            value={tidy(v)}
+            shown={(n) => figure(n, 2)}
+            units={lengths}
+            onChange={(n, gesture) => {
+              const next = points.read(points.show([...centre, 0]).map((old, k) => (k === i ? n : old)));
+              const [x, y] = [next[0] - centre[0], next[1] - centre[1]];
+              editCamera2d(
+                'move the centre',
+                (c) => void (c.focus = [tidy(c.focus[0] + x), tidy(c.focus[1] + y)]),
+                gesture,
+              );
+            }}
+          />
+        ))}
+      </Line>
+      <Line label="Rotation">
         <Number6
-          name="Turned"
+          name="Rotation"
+          source="turned"
           value={tidy(e.toAngle(radians(rotation)))}
           step={unit === 'degrees' ? 1 : 0.01}
           unit={unit === 'degrees' ? '°' : 'rad'}
           units={anglesIn(unit)}
           onChange={(v, gesture) =>
-            editCamera2d('turn the world', (c) => void (c.rotation = degrees(e.fromAngle(v))), gesture)
+            editCamera2d('rotate the world', (c) => void (c.rotation = tidyDegrees(e.fromAngle(v))), gesture)
           }
         />
-        {rotation === 0 ? (
-          <span className="text-[11.5px] text-ink2">+ is counter-clockwise</span>
-        ) : (
+        {rotation !== 0 && (
           <button className="plain-button ml-auto" onClick={() => turnWorld(0)}>
             Upright
           </button>
         )}
       </Line>
+      <p className="text-small leading-4 text-ink2" data-testid="turn-sense">
+        + turns the picture <Sense counter /> counter-clockwise, and so the camera <Sense counter={false} /> clockwise
+      </p>
       <div className="row">
         <span className="label">{world.up[1]} grows</span>
         <Choice
@@ -277,11 +217,11 @@ export function ZoomAndTurn() {
             }))
           }
         />
-        <span className="text-[11.5px] text-ink2" title="The numbers change, the picture does not move">
+        <span className="text-small text-ink2" title="The numbers change, the picture does not move">
           re-expressed
         </span>
       </div>
-    </section>
+    </>
   );
 }
 
@@ -293,16 +233,15 @@ const snaps = [
 
 /** Snapping of the translation to whole pixels, and whether the map's tiles end on pixels. */
 export function WholePixels() {
-  const { project, expression: e, seen } = useSituation();
+  const { project, codec: e, seen } = useMoment();
   const camera = flatCamera(project);
-  const { viewport, tiles } = project;
+  const { viewport } = project;
+  const side = tileSide(project);
   const t = seen.problems.length ? null : translationOf({ camera: { ...camera, snap: 'none' }, viewport }, e);
   const snapped = t && translationOf(project, e);
-  const tile = tiles && tiles.size * camera.zoom;
   const upright = camera.rotation % 90 === 0;
   return (
-    <section aria-label="Whole pixels">
-      <h2>Whole pixels</h2>
+    <>
       <div className="row">
         <span className="label">Snap</span>
         <Choice
@@ -328,27 +267,80 @@ export function WholePixels() {
           </>
         )}
       </div>
-      <p className="text-[12px] leading-4 text-ink2" data-testid="seams">
-        {seamSentence(tile, tiles?.size ?? 1, camera.zoom, upright, (snapped ?? [0.5, 0.5]).every(whole), project.unit)}
+      <p className="text-note leading-4 text-ink2" data-testid="seams">
+        {seamSentence(side, camera.zoom, upright, (snapped ?? [0.5, 0.5]).every(whole))}
       </p>
-    </section>
+      <Texels />
+    </>
   );
 }
 
-/** Whether edges at whole positions land on whole pixels, and what keeps them from it. */
-function seamSentence(
-  tile: number | null,
-  size: number,
-  zoom: number,
-  upright: boolean,
-  onWhole: boolean,
-  unit: string,
-): string {
-  const what = tile === null ? `One ${singular(unit)}` : `A tile of ${short(size)}`;
-  const is = tile ?? zoom;
+/** A tile, how many texels it has, and how large they come out. */
+function Texels() {
+  const { project } = useMoment();
+  const { zoom, anchor } = flatCamera(project);
+  const side = tileSide(project);
+  const { texels } = project.tile;
+  const texel = (side * zoom) / texels;
+  const above = (v: number) => (v > 0 ? null : 'A tile has a side above 0.');
+  return (
+    <>
+      <Line label="Tile side">
+        <Number6
+          name="Tile side"
+          source="tile side"
+          value={side}
+          unit={project.unit}
+          units={lengths}
+          refuse={above}
+          onChange={(v, gesture) =>
+            edit(
+              'change the tiles',
+              (draft) => {
+                if (draft.tiles) draft.tiles.size = v;
+                else draft.tile.size = v;
+              },
+              gesture,
+            )
+          }
+        />
+      </Line>
+      <Line label="Texels across">
+        <Number6
+          name="Texels across"
+          value={texels}
+          unit="a tile"
+          refuse={(v) =>
+            Number.isInteger(v) && v >= 1 && v <= 8192 ? null : 'A tile is a whole number of texels across, 1 to 8192.'
+          }
+          onChange={(v, gesture) => edit('change the texels', (draft) => void (draft.tile.texels = v), gesture)}
+        />
+      </Line>
+      <Line label="A texel">
+        <Number6
+          name="Pixels a texel"
+          value={tidy(texel)}
+          unit="px"
+          refuse={(v) => (v > 0 ? null : 'A texel has a size above 0.')}
+          onChange={(v, gesture) => zoomAbout(anchor, tidy((v * texels) / side), gesture)}
+        />
+      </Line>
+      <p className="text-note leading-4 text-ink2" data-testid="texels">
+        {whole(texel)
+          ? `Every texel is ${short(texel)} px across.`
+          : `Texels come out ${Math.floor(texel)} and ${Math.ceil(texel)} px across in turn: ${short(Math.max(1, Math.round(texel)))} px each at zoom ${short((Math.max(1, Math.round(texel)) * texels) / side)}.`}
+      </p>
+    </>
+  );
+}
+
+/** Whether the edges of tiles land on whole pixels, and what keeps them from it. */
+function seamSentence(size: number, zoom: number, upright: boolean, onWhole: boolean): string {
+  const what = `A tile of ${short(size)}`;
+  const is = size * zoom;
   if (!upright) return `${what} is ${short(is)} px, and turned: edges run across pixels at any zoom.`;
   if (!whole(is)) {
-    const better = [Math.floor(is), Math.ceil(is)].filter((v) => v > 0).map((v) => short(v / (is / zoom)));
+    const better = [Math.floor(is), Math.ceil(is)].filter((v) => v > 0).map((v) => short(v / size));
     return `${what} is ${short(is)} px: its edges land between pixels. At zoom ${better.join(' or ')} they would not.`;
   }
   return onWhole
@@ -358,7 +350,7 @@ function seamSentence(
 
 /** Whole-number zooms, with the view that each gives. */
 export function WholeZooms() {
-  const { project } = useSituation();
+  const { project } = useMoment();
   const { viewport, unit } = project;
   const { devicePixelRatio: ratio } = viewport;
   const { zoom: now, anchor } = flatCamera(project);
@@ -370,13 +362,12 @@ export function WholeZooms() {
   );
   const first = Math.max(0, Math.min(rows.length - 8, Math.round(now * per) - 4));
   return (
-    <section aria-label="Whole-number zooms">
-      <h2>Whole-number zooms</h2>
+    <>
       {ratio !== 1 && (
         <div className="row">
           <span className="label">Pixels</span>
           <Choice
-            name="Whole zooms counted in"
+            name="Integer zooms counted in"
             value={device ? 'device' : 'css'}
             options={[
               { value: 'css', label: 'css px' },
@@ -394,7 +385,7 @@ export function WholeZooms() {
         return (
           <button
             key={zoom}
-            className={`zoom-row${on ? ' on' : ''}`}
+            className={`zoom-row${on ? ' is-on' : ''}`}
             aria-pressed={on}
             aria-label={`Zoom ${zoom}: ${size.map(short).join(' × ')} ${unit}`}
             onClick={() => zoomAbout(anchor, zoom / per)}
@@ -405,6 +396,6 @@ export function WholeZooms() {
           </button>
         );
       })}
-    </section>
+    </>
   );
 }

@@ -1,35 +1,43 @@
+import { radians, tidyDegrees } from '../../../core/math/angle';
 import { cameraInSpace } from '../../../formats/camera';
-import type { ReactNode } from 'react';
-import { anglesOfBasis, orthonormalError, repairBasis, type Basis } from '../../../core/camera/orientation';
+import { useState, type ReactNode } from 'react';
+import { anglesOfBasis, orthonormalError, repairBasis, worldUp, type Basis } from '../../../core/camera/orientation';
 import { normalizeQuat, type Quat } from '../../../core/math/quat';
 import { addScaled, type Vec3 } from '../../../core/math/vec3';
-import { useSituation } from '../../state/derive';
-import { editCamera } from '../../state/document';
+import { moveEye } from '../../edits/camera';
+import { useSettings } from '../../state/settings';
+import { currentMoment, useMoment } from '../../state/tempo';
+import { editCamera, endGesture } from '../../state/document';
 import { figure } from '../../ui/figures';
 import { Lozenge } from '../../ui/icons';
-import { NumberField } from '../../ui/NumberField';
-import { anglesIn } from '../../ui/parseNumber';
-import { degrees, holdBy, radians, setBasis, subjectOf, tidy } from './edits';
+import { NumberField } from '../../sheet/NumberField';
+import { anglesIn, lengths } from '../../ui/parseNumber';
+import { holdBy, setBasis, subjectOf, tidy } from './edits';
 import { Line, Number6, VectorLine } from './Line';
 
 const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
 
-/** Where the camera stands and looks: a point, angles, a quaternion and a basis, one of them held and the others in step. */
+/**
+ * Where the camera stands and looks: a point, angles, a quaternion and a basis, one of them held
+ * and the others in step.
+ */
 export function Gaze() {
-  const situation = useSituation();
-  const { project, expression: e, frame } = situation;
+  const moment = useMoment();
+  const { project, codec: e, frame } = moment;
   const { position, orientation: o } = cameraInSpace(project);
-  const target = o.kind === 'lookAt' ? o.target : addScaled(frame.eye, frame.forward, subjectOf(situation).ahead);
+  const target = o.kind === 'lookAt' ? o.target : addScaled(frame.eye, frame.forward, subjectOf(moment).ahead);
+  const own = o.kind === 'lookAt' && o.up ? { up: triple(o.up) } : {};
   return (
-    <section aria-label="Eye and gaze" id="gaze">
-      <h2>Eye and gaze</h2>
+    <>
       <VectorLine
         label="Eye"
+        source="eye"
         value={e.toWorld(position)}
         onChange={(v, gesture) =>
           editCamera('move the camera', (c) => void (c.position = triple(e.fromWorld(v))), gesture)
         }
       />
+      <MoveBy />
       <Held kind="lookAt" on={o.kind === 'lookAt'} title="Looks at a point" aside="kept as the eye moves">
         <VectorLine
           label="Point"
@@ -38,20 +46,38 @@ export function Gaze() {
           onChange={(v, gesture) =>
             editCamera(
               'aim the camera',
-              (c) => void (c.orientation = { kind: 'lookAt', target: triple(e.fromWorld(v)) }),
+              (c) => void (c.orientation = { kind: 'lookAt', target: triple(e.fromWorld(v)), ...own }),
               gesture,
             )
           }
         />
+        <VectorLine
+          label="Up"
+          name="Look-at up"
+          value={e.toWorld(o.kind === 'lookAt' ? (o.up ?? worldUp) : worldUp)}
+          isLength={false}
+          onChange={(v, gesture) => {
+            const up = triple(e.fromWorld(v));
+            editCamera(
+              'change the up vector',
+              (c) => {
+                const isWorlds = up.every((n, i) => n === worldUp[i]);
+                c.orientation = { kind: 'lookAt', target: triple(target), ...(!isWorlds && { up }) };
+              },
+              gesture,
+            );
+          }}
+        />
       </Held>
       <Held kind="angles" on={o.kind === 'angles'} title="Angles" aside="yaw, then pitch, then roll">
         <Angles />
+        <PitchLimit />
       </Held>
       <Held kind="basis" on={o.kind === 'basis'} title="Basis and quaternion" aside="of the world">
         <BasisLines />
         <Quaternion />
       </Held>
-    </section>
+    </>
   );
 }
 
@@ -71,7 +97,7 @@ function Held({
 }) {
   return (
     <div role="group" aria-label={title}>
-      <div className={`route rule-route${on ? ' on' : ''}`}>
+      <div className={`route rule-route${on ? ' is-on' : ''}`}>
         <button className="pick" aria-pressed={on} onClick={() => !on && holdBy(kind)}>
           <Lozenge />
           <span>
@@ -85,7 +111,7 @@ function Held({
 }
 
 function Angles() {
-  const { project, expression: e, frame } = useSituation();
+  const { project, codec: e, frame } = useMoment();
   const o = cameraInSpace(project).orientation;
   const unit = e.conventions.angles.unit;
   const now =
@@ -97,6 +123,7 @@ function Angles() {
     <Line key={name} label={name[0]!.toUpperCase() + name.slice(1)}>
       <Number6
         name={name}
+        source={name === 'yaw' ? 'gaze' : undefined}
         unit={unit === 'degrees' ? '°' : 'rad'}
         step={unit === 'degrees' ? 1 : 0.01}
         value={tidy(shown[name])}
@@ -108,23 +135,76 @@ function Angles() {
               const read = e.fromAngles({ ...shown, [name]: v });
               const kept = c.orientation.kind === 'angles' ? c.orientation : null;
               // The two that were not typed stay as they were kept.
-              const of = (one: 'yaw' | 'pitch' | 'roll') => (kept && one !== name ? kept[one] : degrees(read[one]));
+              const of = (one: 'yaw' | 'pitch' | 'roll') => (kept && one !== name ? kept[one] : tidyDegrees(read[one]));
               c.orientation = { kind: 'angles', yaw: of('yaw'), pitch: of('pitch'), roll: of('roll') };
             },
             gesture,
           )
         }
       />
-      <span className="text-[11.5px] text-ink2">+ is {e.conventions.angles[name]}</span>
+      <span className="text-small text-ink2">+ is {e.conventions.angles[name]}</span>
     </Line>
   ));
+}
+
+/** How far the hand may turn the camera up and down in a picture; what is typed is taken as it is. */
+function PitchLimit() {
+  const { codec: e } = useMoment();
+  const limit = useSettings((state) => state.pitchLimit);
+  const { unit } = e.conventions.angles;
+  return (
+    <Line label="Pitch limit">
+      <Number6
+        name="Pitch limit"
+        unit={unit === 'degrees' ? '°' : 'rad'}
+        step={unit === 'degrees' ? 1 : 0.01}
+        value={tidy(e.toAngle(radians(limit)))}
+        units={anglesIn(unit)}
+        refuse={(v) => (e.fromAngle(v) > 0 && e.fromAngle(v) <= Math.PI / 2 ? null : 'It lies above 0° and up to 90°.')}
+        onChange={(v) => useSettings.setState({ pitchLimit: tidyDegrees(e.fromAngle(v)) })}
+      />
+      <span className="text-small text-ink2">for the hand</span>
+    </Line>
+  );
+}
+
+/** Moves the camera, what it looks at along with it, by an amount along its own axes. */
+function MoveBy() {
+  const [by, setBy] = useState<Vec3>([0, 0, 0]);
+  const names = ['right', 'up', 'ahead'] as const;
+  const move = () => {
+    const { frame } = currentMoment();
+    const { right, up, forward } = frame;
+    const to = addScaled(addScaled(addScaled(frame.eye, right, by[0]), up, by[1]), forward, by[2]);
+    moveEye(to, 'move by', true);
+    endGesture();
+  };
+  return (
+    <div className="row">
+      <span className="label">Move</span>
+      {names.map((name, i) => (
+        <NumberField
+          key={name}
+          label={name[0]!}
+          name={`Move ${name}`}
+          width="25%"
+          value={by[i]!}
+          units={lengths}
+          onChange={(v) => setBy((now) => now.map((old, k) => (k === i ? v : old)) as unknown as Vec3)}
+        />
+      ))}
+      <button className="plain-button" disabled={by.every((v) => v === 0)} onClick={move} title="Right, up and ahead">
+        Move
+      </button>
+    </div>
+  );
 }
 
 const axes = ['right', 'up', 'forward'] as const;
 
 /** The basis as it is kept, how far it is from orthonormal, and its repair. */
 function BasisLines() {
-  const { project, expression: e, frame } = useSituation();
+  const { project, codec: e, frame } = useMoment();
   const o = cameraInSpace(project).orientation;
   const kept: Basis = o.kind === 'basis' ? o : frame;
   const error = orthonormalError(kept);
@@ -143,13 +223,13 @@ function BasisLines() {
         />
       ))}
       {error > 1e-12 && (
-        <p className={error > 1e-6 ? 'field-note' : 'text-[11.5px] text-ink2'}>
+        <p className={error > 1e-6 ? 'field-note' : 'text-small text-ink2'}>
           {error >= 2
             ? 'The basis is mirrored: right, up and ahead are of the other hand. '
             : `Off orthonormal by ${error.toExponential(2)}; up to 10⁻⁶ is taken for rounding and repaired. `}
           {repaired && (
             <button className="plain-button" onClick={() => setBasis(repaired)}>
-              Repair, ahead kept
+              Orthonormalise, ahead kept
             </button>
           )}
         </p>
@@ -159,13 +239,16 @@ function BasisLines() {
 }
 const pick = ({ right, up, forward }: Basis): Basis => ({ right, up, forward });
 
-/** The quaternion that rotates view axes into the world: typing one part brings all four back to length 1. */
+/**
+ * The quaternion that rotates view axes into the world: typing one part brings all four back to
+ * length 1.
+ */
 function Quaternion() {
-  const { expression: e, frame } = useSituation();
+  const { codec: e, frame } = useMoment();
   const quaternion = e.toQuaternion(frame);
   if (!quaternion)
     return (
-      <p className="text-[11.5px] leading-4 text-ink2">
+      <p className="text-small leading-4 text-ink2">
         No quaternion: the world is {e.handedness.world}-handed and the view {e.handedness.view}-handed, and no rotation
         leads from one to the other.
       </p>

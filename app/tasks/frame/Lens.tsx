@@ -1,21 +1,26 @@
+import { radians, tidyDegrees } from '../../../core/math/angle';
 import { cameraInSpace } from '../../../formats/camera';
 import { lensForms, verticalFovOf, type Extents, type Lens as CoreLens } from '../../../core/camera/projection';
-import { setProjectionKind } from '../../shell/actions';
-import { usePart } from '../../state/derive';
+import { pixelsPerUnit } from '../../../core/convert/project';
+import { addScaled } from '../../../core/math/vec3';
+import { setProjectionKind } from '../../edits/actions';
+import { moveEye } from '../../edits/camera';
+import { useMoment, usePart } from '../../state/tempo';
 import { editCamera } from '../../state/document';
+import { singular } from '../../state/wording';
 import { Choice } from '../../ui/Choice';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../sheet/NumberField';
 import { figure } from '../../ui/figures';
 import { anglesIn, lengths, pixels } from '../../ui/parseNumber';
 import { useState } from 'react';
-import { degrees, radians, setEdges, tidy } from './edits';
+import { setEdges, subjectOf, tidy } from './edits';
 import { Line, Number6 } from './Line';
 
 const millimetres = { mm: 1, cm: 10, m: 1000 };
 
 /** What the lens follows from, the eye and the gaze left out. */
 const useLens = () =>
-  usePart(({ project, expression: e, frame }) => ({
+  usePart(({ project, codec: e, frame }) => ({
     ...{
       p: cameraInSpace(project).projection,
       sensorHeight: cameraInSpace(project).sensorHeight,
@@ -26,12 +31,13 @@ const useLens = () =>
     ...{ kind: frame.kind, far: frame.far, ...frame.extents },
   }));
 
-/** The projection in every form in which it can be said, each of them kept in step with the others. */
+/**
+ * The projection in every form in which it can be said, each of them kept in step with the others.
+ */
 export function Lens() {
   const { p, unit, e, kind, far } = useLens();
   return (
-    <section aria-label="Lens" id="lens">
-      <h2>Lens</h2>
+    <>
       <div className="row">
         <Choice
           name="Projection"
@@ -47,6 +53,7 @@ export function Lens() {
       <Line label="Near">
         <Number6
           name="Near"
+          source="near"
           value={p.near}
           unit={unit}
           units={lengths}
@@ -54,6 +61,7 @@ export function Lens() {
         />
       </Line>
       <Far />
+      {kind === 'perspective' && <SizeThere />}
       <Edges />
       <Line label="Depth in NDC">
         <span className="font-mono">
@@ -62,11 +70,62 @@ export function Lens() {
         {e.conventions.ndc.near > e.conventions.ndc.far && <span className="ml-auto text-ink2">reversed</span>}
       </Line>
       {kind === 'perspective' && far === null && (
-        <p className="mt-1 text-[11.5px] text-ink2">
+        <p className="mt-1 text-small text-ink2">
           Without a far limit the matrix is the limit itself, not a large number.
         </p>
       )}
-    </section>
+    </>
+  );
+}
+
+/**
+ * How large a unit is at the subject's distance: typed, it changes the lens, or keeps the field of
+ * view and moves the eye along the gaze.
+ */
+function SizeThere() {
+  const moment = useMoment();
+  const [by, setBy] = useState<'lens' | 'eye'>('lens');
+  const { frame, project } = moment;
+  const subject = subjectOf(moment);
+  const [, now] = pixelsPerUnit(frame, subject.ahead);
+  const set = (wanted: number, gesture: string) => {
+    // Pixels are as the tangent of half the field, and as one over the distance.
+    const factor = now / wanted;
+    if (by === 'eye') return moveEye(addScaled(frame.eye, frame.forward, subject.ahead * (1 - factor)), gesture);
+    editCamera(
+      'change the field of view',
+      ({ projection: p }) => {
+        if (p.kind === 'perspective')
+          p.verticalFov = tidyDegrees(2 * Math.atan(Math.tan(radians(p.verticalFov) / 2) * factor));
+      },
+      gesture,
+    );
+  };
+  return (
+    <>
+      <Line label="Pixels per unit">
+        <Number6
+          name="Pixels per unit there"
+          value={tidy(now)}
+          refuse={(v) => (v > 0 ? null : 'A unit takes more than 0 pixels.')}
+          onChange={set}
+        />
+        <span className="there text-small text-ink2" title={`Pixels per ${singular(project.unit)} at ${subject.name}`}>
+          there
+        </span>
+      </Line>
+      <Line label="gives way">
+        <Choice
+          name="What gives way for the size there"
+          value={by}
+          options={[
+            { value: 'lens', label: 'the lens' },
+            { value: 'eye', label: 'the eye' },
+          ]}
+          onChange={setBy}
+        />
+      </Line>
+    </>
   );
 }
 
@@ -82,7 +141,7 @@ function Fields() {
     editCamera(
       'change the field of view',
       (c) => {
-        if (c.projection.kind === 'perspective') c.projection.verticalFov = degrees(verticalFovOf(lens, aspect));
+        if (c.projection.kind === 'perspective') c.projection.verticalFov = tidyDegrees(verticalFovOf(lens, aspect));
       },
       gesture,
     );
@@ -90,6 +149,7 @@ function Fields() {
     <Line label={label}>
       <Number6
         name={label}
+        source={form === 'verticalFov' ? 'lens' : undefined}
         value={tidy(e.toAngle(forms[form]))}
         unit={mark}
         units={anglesIn(unit)}
@@ -100,7 +160,7 @@ function Fields() {
               editCamera(
                 'change the field of view',
                 (c) => {
-                  if (c.projection.kind === 'perspective') c.projection.verticalFov = degrees(e.fromAngle(v));
+                  if (c.projection.kind === 'perspective') c.projection.verticalFov = tidyDegrees(e.fromAngle(v));
                 },
                 gesture,
               )
@@ -144,7 +204,7 @@ function Fields() {
               (c) => {
                 if (c.projection.kind !== 'perspective') return;
                 c.sensorHeight = sensorHeight;
-                c.projection.verticalFov = degrees(
+                c.projection.verticalFov = tidyDegrees(
                   verticalFovOf({ focalLength: forms.focalLength, sensorHeight }, aspect),
                 );
               },
@@ -173,7 +233,7 @@ function Sizes() {
   return (
     <>
       <Line label="Height">
-        <Number6 name="Height" value={p.height} unit={unit} units={lengths} onChange={set} />
+        <Number6 name="Height" source="lens" value={p.height} unit={unit} units={lengths} onChange={set} />
       </Line>
       <Line label="Width">
         <Number6
@@ -218,6 +278,7 @@ function Far() {
     <Line label="Far">
       <Number6
         name="Far"
+        source="far"
         value={p.far}
         unit={unit}
         units={lengths}
@@ -241,7 +302,10 @@ function Far() {
 
 const edgeNames = ['left', 'right', 'bottom', 'top'] as const;
 
-/** Lens shift, the picture's own aspect, and its edges on the near plane: off-centre extents in three ways. */
+/**
+ * Lens shift, the picture's own aspect, and its edges on the near plane: off-centre extents in
+ * three ways.
+ */
 function Edges() {
   const { p, kind, viewport: v, left, right, bottom, top } = useLens();
   const plain = !p.shift[0] && !p.shift[1] && p.aspect === null;
@@ -298,7 +362,7 @@ function Edges() {
           onChange={(n, gesture) => editCamera('change the aspect', (c) => void (c.projection.aspect = n), gesture)}
         />
         {p.aspect === null ? (
-          <span className="text-[11.5px] text-ink2">the viewport’s</span>
+          <span className="text-small text-ink2">the viewport’s</span>
         ) : (
           <button
             className="plain-button ml-auto"

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Vec3 } from '../../../core/math/vec3';
 import { editable, figure } from '../../ui/figures';
-import { NumberField, type NumberInputProps } from '../../ui/NumberField';
+import { NumberField, type NumberInputProps } from '../../sheet/NumberField';
 import { lengths } from '../../ui/parseNumber';
 
 /** A line of the worksheet: what it is, and the numbers set in it. */
@@ -24,6 +24,7 @@ export function VectorLine({
   value,
   decimals = 2,
   isLength = true,
+  source,
   onChange,
 }: {
   label: string;
@@ -32,6 +33,8 @@ export function VectorLine({
   value: Vec3;
   decimals?: number;
   isLength?: boolean;
+  /** What of a working its first field sets. */
+  source?: string;
   onChange: (value: Vec3, gesture: string) => void;
 }) {
   return (
@@ -43,6 +46,7 @@ export function VectorLine({
           label={'xyz'[i]!}
           name={`${name} ${'xyz'[i]}`}
           width="33%"
+          source={i === 0 ? source : undefined}
           value={v}
           step={isLength ? 1 : 0.01}
           shown={(n) => figure(n, decimals)}

@@ -1,15 +1,15 @@
-import { memo } from 'react';
+import { Fragment, memo } from 'react';
 import { onScreen, type ScreenFit } from '../../../core/camera/fit';
 import type { ResolvedProjection } from '../../../core/camera/projection';
 import { pixelsPerUnit, sizeAt } from '../../../core/convert/project';
 import type { Project } from '../../../formats/project';
-import { usePart } from '../../state/derive';
+import { usePart } from '../../state/tempo';
+import { showPane } from '../../edits/actions';
 import { edit } from '../../state/document';
-import { useSettings } from '../../state/settings';
 import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
-import { NumberField } from '../../ui/NumberField';
-import { singular, unitMark } from '../../wording';
+import { NumberField } from '../../sheet/NumberField';
+import { singular, unitMark } from '../../state/wording';
 import { subjectOf } from './edits';
 
 const fits: readonly { value: ScreenFit; label: string; says: string }[] = [
@@ -22,13 +22,23 @@ const fits: readonly { value: ScreenFit; label: string; says: string }[] = [
   { value: 'keepWidth', label: 'keep width', says: 'The width seen stays; the height follows the screen.' },
   {
     value: 'fillAndCrop',
-    label: 'fill and crop',
+    label: 'cover, cropped',
     says: 'No screen shows more than the picture; what does not fit is cut off.',
   },
   {
+    value: 'letterbox',
+    label: 'contain, letterbox',
+    says: 'Every screen shows just the picture, as large as it goes, with bars beside it or above and below.',
+  },
+  {
     value: 'wholeMultiples',
-    label: 'whole multiples',
+    label: 'integer scaling',
     says: 'Every pixel of the picture becomes a whole number of pixels, with bars round it.',
+  },
+  {
+    value: 'stretch',
+    label: 'stretch',
+    says: 'Every screen shows just the picture from edge to edge; circles become ellipses.',
   },
 ];
 
@@ -71,12 +81,15 @@ const Drop = memo(function Drop({ index, name }: { index: number; name: string }
   );
 });
 
-/** What the list follows from: the lens, how far the subject is and the screens themselves, wherever the camera stands. */
+/**
+ * What the list follows from: the lens, how far the subject is and the screens themselves, wherever
+ * the camera stands.
+ */
 function useScreens() {
-  const { left, right, bottom, top, near, far, kind, width, height, ...rest } = usePart((situation) => {
-    const { project, frame } = situation;
+  const { left, right, bottom, top, near, far, kind, width, height, ...rest } = usePart((moment) => {
+    const { project, frame } = moment;
     const { near, far, kind, extents, viewport } = frame;
-    const { name, ahead } = subjectOf(situation);
+    const { name, ahead } = subjectOf(moment);
     return {
       ...{
         screens: project.screens,
@@ -84,7 +97,7 @@ function useScreens() {
         unit: project.unit,
         subject: name,
         ahead,
-        flat: situation.flat,
+        flat: moment.flat,
       },
       ...{ near, far, kind, ...extents, width: viewport.width, height: viewport.height },
     };
@@ -102,8 +115,7 @@ export function Screens() {
   const { fit, sizes } = screens;
   const mark = unitMark(unit);
   return (
-    <section aria-label="Screens">
-      <h2>Screens</h2>
+    <>
       <div className="fit-choice">
         <Choice
           name="Fit to screens"
@@ -114,25 +126,37 @@ export function Screens() {
           }
         />
       </div>
-      <p className="text-[12px] leading-4 text-ink2">{fits.find(({ value }) => value === fit)!.says}</p>
+      <p className="text-note leading-4 text-ink2">{fits.find(({ value }) => value === fit)!.says}</p>
       <div className="rule">
         css px <em>{`seen${flat ? '' : ` at ${subject}`}, px per ${singular(unit)}`}</em>
       </div>
       {sizes.map((size, i) => {
         const made = { ...frame, ...onScreen(fit, frame.extents, frame.viewport, size) };
         const seen = sizeAt(made, ahead);
+        const [across, upward] = pixelsPerUnit(made, ahead);
+        const v = made.viewport;
         return (
-          <div className="row screen-row" key={i}>
-            <Sides index={i} size={size} />
-            <span className="ml-auto font-mono" title={size.name} data-testid={`screen-${i}`}>
-              {`${figure(seen[0], 1)} × ${figure(seen[1], 1)} ${mark}`}
-            </span>
-            <span className="w-[38px] text-right font-mono text-ink2">{figure(pixelsPerUnit(made, ahead)[0], 1)}</span>
-            <Drop index={i} name={size.name} />
-          </div>
+          <Fragment key={i}>
+            <div className="row screen-row">
+              <Sides index={i} size={size} />
+              <span className="ml-auto font-mono" title={size.name} data-testid={`screen-${i}`}>
+                {`${figure(seen[0], 1)} × ${figure(seen[1], 1)} ${mark}`}
+              </span>
+              <span className="w-[38px] text-right font-mono text-ink2">{figure(across, 1)}</span>
+              <Drop index={i} name={size.name} />
+            </div>
+            {(v.width !== size.width || v.height !== size.height) && (
+              <p className="letterbox" data-testid={`letterbox-${i}`}>
+                picture at {v.x}, {v.y}: {v.width} × {v.height} px
+              </p>
+            )}
+            {fit === 'stretch' && Math.abs(across / upward - 1) > 1e-9 && (
+              <p className="letterbox">{figure(across / upward, 3)} times as wide as high</p>
+            )}
+          </Fragment>
         );
       })}
-      {!sizes.length && <p className="text-[12px] text-ink2">No screens. Add one to see what it would show.</p>}
+      {!sizes.length && <p className="text-note text-ink2">No screens. Add one to see what it would show.</p>}
       <div className="mt-2 flex gap-1">
         <button
           className="plain-button"
@@ -147,14 +171,11 @@ export function Screens() {
           Add a screen
         </button>
         {!flat && (
-          <button
-            className="plain-button"
-            onClick={() => useSettings.setState(({ corners }) => ({ corners: { ...corners, frame: 'screens' } }))}
-          >
+          <button className="plain-button" onClick={() => showPane('screens')}>
             Show them
           </button>
         )}
       </div>
-    </section>
+    </>
   );
 }

@@ -2,20 +2,22 @@ import { useState } from 'react';
 import { boundingSphere } from '../../../core/bodies/body';
 import { letterOf } from '../../../core/conventions/axes';
 import { pixelsPerUnit, sizeAt } from '../../../core/convert/project';
-import { classifySpheres, planeKernel, sphereVerdict } from '../../../core/kernels/spheres';
-import { useSituation } from '../../state/derive';
-import { memo, type Situation } from '../../state/situation';
+import { classifyMany } from '../../../core/kernels/many';
+import { planeKernel, sphereVerdict } from '../../../core/kernels/spheres';
+import { useMoment } from '../../state/tempo';
+import { memo } from '../../state/memo';
+import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../sheet/NumberField';
 import { lengths } from '../../ui/parseNumber';
-import { singular } from '../../wording';
+import { singular } from '../../state/wording';
 import { WorkingButton } from '../../working/WorkingButton';
 import { fitRectangle, subjectOf, type Rectangle } from './edits';
 import { Fits, InView } from './Fits';
 import { Line } from './Line';
 import { Troubles } from './Troubles';
 
-const spheres = memo((placed: Situation['placed']) =>
+const spheres = memo((placed: Moment['placed']) =>
   Float64Array.from(
     [...placed.values()].flatMap((one) => {
       const { centre, radius } = boundingSphere(one);
@@ -25,9 +27,9 @@ const spheres = memo((placed: Situation['placed']) =>
 );
 
 /** How many bodies have a part in the picture, by the spheres round them: never too few. */
-const inView = memo((frame: Situation['frame'], placed: Situation['placed']): number => {
+const inView = memo((frame: Moment['frame'], placed: Moment['placed']): number => {
   const verdicts = new Uint8Array(placed.size);
-  classifySpheres(planeKernel(frame), spheres(placed), verdicts);
+  classifyMany(planeKernel(frame), spheres(placed), verdicts);
   return verdicts.reduce((sum, v) => sum + (v === sphereVerdict.outside ? 0 : 1), 0);
 });
 
@@ -35,10 +37,10 @@ const short = (v: number) => figure(v, Number.isInteger(v) || v >= 1000 ? 0 : v 
 
 /** What the camera sees, in world units where it matters, and the ways to have it see something. */
 export function Seen() {
-  const situation = useSituation();
-  const { frame, placed, project } = situation;
+  const moment = useMoment();
+  const { frame, placed, project } = moment;
   const { unit } = project;
-  const subject = subjectOf(situation);
+  const subject = subjectOf(moment);
   const [width, height] = sizeAt(frame, subject.ahead);
   const [across] = pixelsPerUnit(frame, subject.ahead);
   const count = inView(frame, placed);
@@ -54,8 +56,7 @@ export function Seen() {
     );
   };
   return (
-    <section aria-label="What the camera sees">
-      <h2>What the camera sees</h2>
+    <>
       <Troubles />
       <Line label="Subject">
         <b className="overflow-hidden text-ellipsis">{subject.name}</b>
@@ -82,18 +83,18 @@ export function Seen() {
       </div>
       <Fits />
       <FitRectangle />
-    </section>
+    </>
   );
 }
 
 /** A rectangle on the level, from the numbers that its edges have in the world. */
 function FitRectangle() {
-  const { expression: e, project, extent } = useSituation();
+  const { codec: e, project, sceneBounds } = useMoment();
   const round = (v: number) => Math.round(v / 5) * 5;
   const [open, setOpen] = useState(false);
   const [rectangle, setRectangle] = useState<Rectangle>(() => ({
-    right: [round(extent.centre[0] - 40), round(extent.centre[0] + 40)],
-    ahead: [round(-extent.centre[2] - 40), round(-extent.centre[2] + 40)],
+    right: [round(sceneBounds.centre[0] - 40), round(sceneBounds.centre[0] + 40)],
+    ahead: [round(-sceneBounds.centre[2] - 40), round(-sceneBounds.centre[2] + 40)],
     height: project.ground?.height ?? 0,
   }));
   const { world } = e.conventions;

@@ -1,17 +1,17 @@
-import { mendOf } from '../../shell/mends';
-import { useSituation } from '../../state/derive';
+import { mendOf } from '../../edits/mends';
+import { meaning } from '../../ui/Term';
+import { useMoment } from '../../state/tempo';
 
 /** What is wrong with the camera, each with its mend. */
 export function Troubles() {
-  const { project, seen } = useSituation();
+  const { project, seen } = useMoment();
   return seen.problems.map((problem) => {
     const mend = mendOf(problem, project);
     return (
       <p key={problem.path} className="field-note" role="alert">
-        <code>{problem.path.replace(/^camera\./, '')}</code> {problem.message} The pictures show the last camera that
-        could be.{' '}
+        {problem.message} The pictures show the last camera that could be.{' '}
         {mend && (
-          <button className="plain-button" onClick={mend.run}>
+          <button className="plain-button" title={meaning('mend')} onClick={mend.run}>
             {mend.label}
           </button>
         )}

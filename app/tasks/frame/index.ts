@@ -1,11 +1,13 @@
-import type { Task } from '..';
-import { turnWorld } from '../../pictures/camera2d';
+import { turnWorld } from '../../edits/camera2d';
+import type { Task } from '../task';
 import { centreAnchor, fitEverything, fitProbed, fitSelection, focusOnProbe, holdBy, stepZoom } from './edits';
+import { finds } from './finds';
+import { help } from './help';
 import { FrameSheet } from './Sheet';
+import { tries } from './tries';
 
-export const frame: Task = {
+const frame: Task = {
   name: 'Frame',
-  route: 'frame',
   key: '1',
   Sheet: FrameSheet,
   corner: 'screens',
@@ -22,4 +24,22 @@ export const frame: Task = {
     { name: 'Zoom out to the next whole number', run: () => stepZoom(false), world: 'flat' },
     { name: 'Turn the world upright', run: () => turnWorld(0), world: 'flat' },
   ],
+  finds,
+  help,
+  tries,
+  workings: {
+    titles: { seen: 'What is seen at a distance' },
+    load: () => import('./workings'),
+    sources: {
+      eye: 'the eye',
+      gaze: 'the gaze',
+      lens: 'the lens',
+      near: 'the near limit',
+      far: 'the far limit',
+      zoom: 'the zoom',
+      turned: 'the turn of the world',
+      focus: 'focus and anchor',
+    },
+  },
 };
+export default frame;

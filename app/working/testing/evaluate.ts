@@ -1,6 +1,7 @@
 /*
- * Reads a working's TeX as arithmetic: the test's witness that what is typeset is what is computed. Numbers, brackets, + − \cdot, \dfrac, whole parts, atan2, powers of ten, and products of
- * matrices written side by side.
+ * Reads a working's TeX as arithmetic: the test's witness that what is typeset is what is computed.
+ * Numbers, brackets, + − \cdot, \dfrac, whole parts, atan2, powers of ten, and products of matrices
+ * written side by side.
  */
 
 type Value = readonly (readonly number[])[];
@@ -31,7 +32,7 @@ export function evaluateTex(tex: string): number[] {
   const want = (text: string) => {
     if (!take(text)) throw new Error(`“${text}” was expected at: ${rest().slice(0, 40)}`);
   };
-  /** The inside of {…}, as text; braces within are balanced. */
+  /** Canonical space of {…}, as text; braces within are balanced. */
   const group = (): string => {
     want('{');
     const from = at;

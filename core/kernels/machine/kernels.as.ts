@@ -1,7 +1,12 @@
-// The loops of points.ts, spheres.ts, sphereTree.ts and triangleTree.ts for the machine: AssemblyScript, compiled to WebAssembly with 128-bit SIMD by
-// `npm run kernels` into `module.ts`. Each is tested equal to its plain form, which says what it does; here stands only how. Pointers are bytes.
+// The loops of points.ts, spheres.ts, sphereTree.ts and triangleTree.ts for the machine:
+// AssemblyScript, compiled to WebAssembly with 128-bit SIMD by `npm run kernels` into `module.ts`.
+// Each is tested equal to its plain form, which says what it does; here stands only how. Pointers
+// are bytes.
 
-/** Two points at a time. `points` may be read, and `screen` and `outside` written, one point past the last. */
+/**
+ * Two points at a time. `points` may be read, and `screen` and `outside` written, one point past
+ * the last.
+ */
 export function projectPoints(k: usize, perspective: bool, points: usize, count: i32, screen: usize, outside: usize): void {
   const ex = splat(k, 0), ey = splat(k, 1), ez = splat(k, 2);
   const rx = splat(k, 3), ry = splat(k, 4), rz = splat(k, 5);
@@ -206,7 +211,9 @@ export function firstTriangle(
   return found;
 }
 
-/** Orders the items low…high (high left out); `centres` has three doubles an item, `order` one word. */
+/**
+ * Orders the items low…high (high left out); `centres` has three doubles an item, `order` one word.
+ */
 export function halve(centres: usize, order: usize, low: i32, high: i32, run: i32, fanOut: i32): void {
   while (run >= high - low && run > 1) run /= fanOut;
   if (run < fanOut) return;

@@ -1,0 +1,110 @@
+import type { Project } from '../../formats/project';
+import { memo } from '../state/memo';
+import type { Moment } from '../state/moment';
+import { constructionOf, frustumFrom, namesOf, figuresOf, furnitureOf } from './construction';
+import type { Drawn, Look, PictureView } from './contract';
+import { drawnFar } from './drawings';
+import type { Rect } from './labels';
+import { probeMarks, type Mark } from './marks';
+import { groundMarks, nameMarks } from './names';
+import { otherCameraMarks } from './otherCameras';
+import { placeWords } from './placement';
+import { snapshotMarks } from './snapshots';
+import { rulerX, rulerY } from './slots';
+import { worldMarks } from './worldMarks';
+
+/*
+ * What stands in each picture, and in which order: set as SVG by the page, painted by the painter,
+ * both from these lists.
+ */
+
+/** Marks that are cut off together: at the picture, or with the rulers round it. */
+export interface StandingLayer {
+  readonly marks: readonly Mark[];
+  readonly within: 'picture' | 'rulers';
+}
+
+const inside = ({ width, height }: PictureView['size'], by: number): Rect => ({
+  ...{ x: by, y: by, width: width - 2 * by, height: height - 2 * by },
+});
+
+/** Where marks of a picture are cut off, in its own pixels. */
+export function clipOf({ name, size: { width, height } }: PictureView, within: StandingLayer['within']): Rect {
+  if (within === 'rulers') return { x: -rulerX, y: -rulerY, width: width + 2 * rulerX, height: height + 2 * rulerY };
+  return name === 'camera' ? { x: 0, y: 0, width, height } : inside({ width, height }, 1);
+}
+
+/** The classes that a picture's marks are inked by: others over water. */
+export const inkedIn = (
+  { name }: Pick<PictureView, 'name'>,
+  { flat, project }: Pick<Moment, 'flat' | 'project'>,
+): string => ((name === 'plan' && project.ground) || (name === 'world' && flat) ? 'on-water' : '');
+
+/** Everything that stands in a picture whether the pointer is there or not. */
+export const standingIn = memo(
+  (view: PictureView, now: Moment, drawn: Drawn, look: Look, shown: Shown): StandingLayer[] => {
+    const { marks = [], words = [] } = drawn;
+    const { size } = view;
+    switch (view.name) {
+      case 'camera': {
+        const ground = now.flat ? { marks: [], words: [] } : groundMarks(view, now);
+        return [
+          { marks: [...marks, ...anchorMarks(view, now), ...snapshotMarks(view, now, shown)], within: 'rulers' },
+          { marks: ground.marks, within: 'picture' },
+          { marks: nameMarks(view, now, look.selected, [...ground.words, ...words]), within: 'rulers' },
+        ];
+      }
+      case 'plan':
+      case 'section': {
+        const others = otherCameraMarks(view, now);
+        const names = namesOf(view, now);
+        const construction = constructionOf(view, now);
+        const taken = [...names.taken, ...furnitureOf(view), ...figuresOf(construction)];
+        const placed = placeWords([...names.words, ...others.words, ...words], inside(size, 3), taken);
+        return picture([...names.marks, ...construction, ...others.marks, ...marks, ...placed.marks]);
+      }
+      case 'world': {
+        const others = otherCameraMarks(view, now);
+        const world = worldMarks(view, now);
+        const taken = [...world.taken, ...furnitureOf(view), ...figuresOf(world.marks)];
+        const placed = placeWords([...world.words, ...others.words, ...words], inside(size, 3), taken);
+        return picture([...world.marks, ...others.marks, ...marks, ...placed.marks]);
+      }
+      case 'outside': {
+        const others = otherCameraMarks(view, now);
+        const eye = view.point(now.frame.eye);
+        const probe = now.chain.ok ? view.point(now.chain.value.world) : null;
+        const own: Mark[] = frustumFrom(view, now.frame, drawnFar(now));
+        if (eye) own.push({ ink: 'eye', x: eye[0], y: eye[1], d: 'M0 -5L4.5 3.5H-4.5Z' });
+        if (probe) own.push(...probeMarks(probe, 5.5));
+        const taken = [eye, probe].flatMap((p) => (p ? [{ x: p[0] - 9, y: p[1] - 9, width: 18, height: 18 }] : []));
+        const name = now.project.bodies.find(({ id }) => id === now.project.probe.body)?.name ?? 'Free point';
+        const house = [
+          ...(probe ? [{ text: name, at: probe, ink: 'name-strong' as const, priority: 0 }] : []),
+          ...(eye ? [{ text: now.project.camera.name, at: eye, ink: 'note' as const, priority: 5 }] : []),
+        ];
+        const placed = placeWords([...house, ...others.words, ...words], inside(size, 3), taken);
+        return picture([...own, ...others.marks, ...marks, ...placed.marks]);
+      }
+      default: {
+        const placed = placeWords(words, inside(size, 3), []);
+        return picture([...marks, ...placed.marks]);
+      }
+    }
+  },
+);
+
+/** The snapshot that is shown, and how. */
+export interface Shown {
+  readonly snapshot: Project['snapshots'][number] | null;
+  readonly how: 'beside' | 'reticle';
+}
+
+/** Where the focus of a 2D camera lands: the cross that the world turns about. */
+function anchorMarks(view: PictureView, { project }: Moment): Mark[] {
+  if (project.camera.kind !== '2d') return [];
+  const [x, y] = project.camera.anchor.map((v) => v * view.scale) as [number, number];
+  return [{ ink: 'anchor', x, y, d: 'M-13 0h9M4 0h9M0 -13v9M0 4v9' }];
+}
+
+const picture = (marks: readonly Mark[]): StandingLayer[] => [{ marks, within: 'picture' }];

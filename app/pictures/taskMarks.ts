@@ -1,0 +1,54 @@
+import type { Moment, Mover } from '../state/moment';
+import { memo } from '../state/memo';
+import { taskMoment } from '../state/slices';
+import type { Vec2 } from '../../core/math/vec3';
+import type { AnyMarks, Drawn, GpuLayer, Look, MarksTable, PictureView } from './contract';
+import type { Mark } from './marks';
+
+/* What the open task adds to the pictures. */
+
+let table: MarksTable = {};
+/** Has the tasks' marks known from now on: once, when page or painter begins. */
+export const installMarks = (marks: MarksTable): void => void (table = marks);
+
+/** The tasks that move cameras or bodies, as the moment asks them. */
+export const moversOf = (marks: MarksTable): Mover[] =>
+  Object.entries(marks).flatMap(([name, one]) =>
+    one.moves ? [(rest: Moment) => one.moves!(taskMoment(name, rest))] : [],
+  );
+
+/** The open task at a moment, with what follows from it. */
+export interface OpenTask {
+  readonly name: string;
+  readonly marks: AnyMarks;
+  // What the task's moment holds is known to the task alone.
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any
+  readonly now: Moment<any>;
+  readonly derived: unknown;
+}
+
+const opened = memo((name: string, now: Moment<unknown>): OpenTask => {
+  const marks = table[name]!;
+  return { name, marks, now, derived: marks.derive(now) };
+});
+
+/** The open task, or null where it adds nothing. */
+export const openTask = (name: string, now: Moment, answers: Readonly<Record<string, unknown>>): OpenTask | null =>
+  table[name] ? opened(name, taskMoment(name, now, answers)) : null;
+
+const nothing: Drawn = {};
+/** What a task has standing in a picture. */
+export const standingOf = (task: OpenTask | null, view: PictureView, look: Look): Drawn =>
+  task?.marks.standing?.(view, task.now, task.derived, look) ?? nothing;
+
+/** What of it goes with the pointer. */
+export const underPointerOf = (task: OpenTask | null, view: PictureView, at: Vec2, look: Look): readonly Mark[] =>
+  task?.marks.underPointer?.(view, at, task.now, task.derived, look) ?? [];
+
+/** The layers that it has the GPU draw, named apart for each picture. */
+export const layersOf = (view: PictureView, { layers = [] }: Drawn): readonly GpuLayer[] =>
+  layers.map((layer) => ({ ...layer, key: `${view.name}/${layer.key}` }));
+
+/** The tint of every body, or null. */
+export const tintsOf = (task: OpenTask | null): Uint8Array | null =>
+  task?.marks.tints?.(task.now, task.derived) ?? null;

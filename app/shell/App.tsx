@@ -1,0 +1,220 @@
+import './App.css';
+import { lazy, Suspense, useEffect, useMemo, type CSSProperties, type PointerEvent, type ReactNode } from 'react';
+import { Navigate, Outlet, Route, Routes, useHref, useLocation } from 'react-router';
+import { Chain } from '../chain/Chain';
+import { Start } from './Start';
+import { Pictures, type OwnPane } from '../pictures/Pictures';
+import { probeBody } from '../edits/actions';
+import { Drops } from './Drops';
+import { Brand, Header } from './Header';
+import { Boundary } from './Boundary';
+import { Keys, toWorksheet } from './Keys';
+import { Notices } from './Notice';
+import { PointerStrip } from './PointerStrip';
+import { TaskStrip } from './TaskStrip';
+import { useDocument } from '../state/document';
+import { useSettings } from '../state/settings';
+import { currentTaskMoment, Tempo } from '../state/tempo';
+import type { TaskHandles } from '../pictures/Handles';
+import { marksTable, tasks } from '../tasks/page';
+import type { AnyTask } from '../tasks/task';
+import { runJobs } from './wiring';
+import { FirstPaintDone, useFirstPaintDone } from '../ui/firstPaint';
+
+const Projects = lazy(() => import('./Projects'));
+const Help = lazy(() => import('./Help'));
+
+/** The page's rows and columns, as wide as the user has set them. */
+function Page({ children }: { children: ReactNode }) {
+  const { chainWidth, sheetWidth } = useSettings();
+  return (
+    <div
+      className="app"
+      style={{ '--chain-width': `${chainWidth}px`, '--sheet-width': `${sheetWidth}px` } as CSSProperties}
+    >
+      {children}
+    </div>
+  );
+}
+
+/** What every page has, and keeps when it gives way to another. */
+function Shell() {
+  const help = useSettings((state) => state.help);
+  const { pathname } = useLocation();
+  const projects = useHref('/projects');
+  const task = tasks.find(({ route }) => pathname === `/${route}`);
+  return (
+    <Page>
+      {task && (
+        <button className="skip" onClick={toWorksheet}>
+          Skip to the worksheet
+        </button>
+      )}
+      <Header />
+      <TaskStrip />
+      <Boundary key={pathname} projects={projects}>
+        <Outlet />
+      </Boundary>
+      {help && (
+        <Suspense>
+          <Help task={task ?? null} />
+        </Suspense>
+      )}
+      <Notices />
+      <Keys task={task ?? null} />
+      <ProbeInAddress task={task ?? null} />
+      <Drops />
+    </Page>
+  );
+}
+
+/** The panes that a task adds: its own parts of the page, and its own pictures. */
+const panesOf = ({ route, panes = [] }: AnyTask): readonly OwnPane[] => [
+  ...panes.map(({ name, title, sub, Content, place }) => ({ name: `${route}/${name}`, title, sub, Content, place })),
+  ...(marksTable[route]?.pictures ?? []).map(({ name, title }) => ({
+    ...{ name: `${route}/${name}`, title, Content: null, place: 'row' as const },
+  })),
+];
+
+/** What a task has to take hold of in a picture, asked with what it keeps. */
+const handlesOf = ({ route, handles }: AnyTask): TaskHandles | undefined =>
+  handles && ((view) => ({ task: route, handles: handles(currentTaskMoment(route), view.name) }));
+
+/**
+ * One page for every task: the tasks differ in their worksheet and in what they add to the
+ * pictures.
+ */
+function Bench({ task }: { task: AnyTask }) {
+  const { chainWidth, sheetWidth } = useSettings();
+  const { Sheet } = task;
+  const whole = useFirstPaintDone();
+  const panes = useMemo(() => panesOf(task), [task]);
+  const ofTask = useMemo(() => handlesOf(task), [task]);
+  useEffect(() => runJobs(task.route), [task]);
+  return (
+    <>
+      <Tempo value="chain">
+        <Chain />
+      </Tempo>
+      <FirstPaintDone value={whole}>
+        <Pictures route={task.route} corner={task.corner ?? 'section'} ownPanes={panes} ofTask={ofTask} />
+      </FirstPaintDone>
+      <aside className="sheet" aria-label="Worksheet">
+        <h1 className="sr-only">{task.name}</h1>
+        <div className="alone">
+          <div className="sheet-page">
+            <Tempo value="sheet">
+              <Start task={task} />
+              {whole && (
+                <Suspense>
+                  <Sheet />
+                </Suspense>
+              )}
+            </Tempo>
+          </div>
+        </div>
+      </aside>
+      <Tempo value="strip">
+        <PointerStrip />
+      </Tempo>
+      <section aria-label="Widths of the columns">
+        <Resize side="chain" width={chainWidth} />
+        <Resize side="sheet" width={sheetWidth} />
+      </section>
+    </>
+  );
+}
+
+const limits = { chain: [220, 360], sheet: [300, 520] } as const;
+
+/** The edge of a side column: dragged or moved with the arrow keys; the width is remembered. */
+function Resize({ side, width }: { side: 'chain' | 'sheet'; width: number }) {
+  const set = (next: number) => {
+    const clamped = Math.round(Math.max(limits[side][0], Math.min(limits[side][1], next)));
+    useSettings.setState(side === 'chain' ? { chainWidth: clamped } : { sheetWidth: clamped });
+  };
+  const sign = side === 'chain' ? 1 : -1;
+  return (
+    <div
+      className="resize"
+      role="separator"
+      aria-orientation="vertical"
+      aria-label={side === 'chain' ? 'Width of the Chain' : 'Width of the worksheet'}
+      aria-valuenow={width}
+      aria-valuemin={limits[side][0]}
+      aria-valuemax={limits[side][1]}
+      tabIndex={0}
+      style={side === 'chain' ? { left: width - 4 } : { right: width - 4 }}
+      onPointerDown={(event: PointerEvent<HTMLDivElement>) => event.currentTarget.setPointerCapture(event.pointerId)}
+      onPointerMove={(event) => {
+        if (event.currentTarget.hasPointerCapture(event.pointerId))
+          set(side === 'chain' ? event.clientX : window.innerWidth - event.clientX);
+      }}
+      onKeyDown={(event) => {
+        if (event.key === 'ArrowLeft') set(width - 8 * sign);
+        if (event.key === 'ArrowRight') set(width + 8 * sign);
+      }}
+    />
+  );
+}
+
+/**
+ * The address names the probed body, both ways: what it names when the page is opened is a wish;
+ * afterwards it follows, and is never listened to again. It is written past the router, for which
+ * it would be a way to go: one to another page that is still on its way would be given up for it.
+ */
+function ProbeInAddress({ task }: { task: AnyTask | null }) {
+  const { key, search } = useLocation();
+  const body = useDocument((state) => state.project!.probe.body);
+  useEffect(() => {
+    const asked = new URLSearchParams(search).get('probe');
+    const { project } = useDocument.getState();
+    if (asked && asked !== project!.probe.body && project!.bodies.some(({ id }) => id === asked)) probeBody(asked);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+  useEffect(() => {
+    if (!task) return;
+    const query = body ? `?${new URLSearchParams({ probe: body }).toString()}` : '';
+    window.history.replaceState(window.history.state, '', window.location.pathname + query);
+  }, [body, task, key]);
+  return null;
+}
+
+/**
+ * The bare page, while the project is fetched from where it is kept: what comes then has its place.
+ */
+function Opening() {
+  return (
+    <Page>
+      <header className="header">
+        <Brand />
+      </header>
+      {['tasks', 'chain', 'centre', 'sheet', 'strip'].map((part) => (
+        <div key={part} className={part} />
+      ))}
+    </Page>
+  );
+}
+
+export function App() {
+  const opened = useDocument((state) => state.project !== null);
+  if (!opened) return <Opening />;
+  return (
+    <Routes>
+      <Route element={<Shell />}>
+        {tasks.map((task) => (
+          <Route key={task.route} path={task.route} element={<Bench key={task.route} task={task} />} />
+        ))}
+        <Route
+          path="projects"
+          element={
+            <Suspense>
+              <Projects />
+            </Suspense>
+          }
+        />
+      </Route>
+      <Route path="*" element={<Navigate to="/frame" replace />} />
+    </Routes>
+  );
+}

@@ -1,0 +1,23 @@
+/** Hands text to the user as a file. */
+export function saveFile(name: string, text: string, type = 'application/json'): void {
+  const url = URL.createObjectURL(new Blob([text], { type }));
+  const link = Object.assign(document.createElement('a'), { href: url, download: name });
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+/**
+ * Asks for a file, of the kinds that `accept` lists. The field that asks is part of the page until
+ * it is answered: a loose one may be cleared away while the choice is open, and the file with it.
+ */
+export function askFile(accept: string, take: (file: File) => void): void {
+  const input = Object.assign(document.createElement('input'), { type: 'file', accept, hidden: true });
+  input.addEventListener('change', () => {
+    const file = input.files?.[0];
+    input.remove();
+    if (file) take(file);
+  });
+  input.addEventListener('cancel', () => input.remove());
+  document.body.append(input);
+  input.click();
+}

@@ -1,0 +1,99 @@
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { limitsTable } from '../core/compute/limits';
+import { buildNode } from '../scripts/lib/build.mjs';
+
+const cli = fileURLToPath(new URL('../dist/node/cli.js', import.meta.url));
+const folder = mkdtempSync(join(tmpdir(), 'cli-'));
+beforeAll(() => buildNode());
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const request = (points: number) => ({
+  astrolabe: 1,
+  viewport: { width: 20, height: 10 },
+  camera: { position: [0, 0, 0], orientation: { lookAt: [0, 0, -5] }, projection: { kind: 'perspective', near: 1, far: 9, verticalFov: 60 } }, // prettier-ignore
+  queries: [{ id: 'p', op: 'worldToScreen', points: Array.from({ length: points }, (_, i) => [0, 0, -1 - (i % 7)]) }],
+});
+const file = (name: string, text: string) => {
+  const path = join(folder, name);
+  writeFileSync(path, text);
+  return path;
+};
+const run = (...args: string[]) => spawnSync(process.execPath, [cli, ...args], { encoding: 'utf8' });
+const shell = (line: string) => spawnSync('bash', ['-c', line], { encoding: 'utf8' });
+
+describe('the command line', () => {
+  it('answers a file and standard input alike, with a mark of byte order at the head too', () => {
+    const text = JSON.stringify(request(3));
+    const plain = run('compute', file('plain.json', text));
+    expect(plain.status).toBe(0);
+    const answer = JSON.parse(plain.stdout) as { results: { points: unknown[] }[] };
+    expect(answer.results[0]!.points).toHaveLength(3);
+    expect(plain.stdout).toBe(JSON.stringify(answer, null, 2) + '\n');
+    expect(run('compute', file('marked.json', `\ufeff${text}`)).stdout).toBe(plain.stdout);
+    expect(shell(`cat ${join(folder, 'plain.json')} | ${process.execPath} ${cli} compute -`).stdout).toBe(plain.stdout);
+    // Standard input that does not block.
+    const slow = `(sleep 0.3; cat ${join(folder, 'plain.json')}) | ${process.execPath} ${cli} compute - --compact`;
+    expect(shell(slow).stdout).toBe(JSON.stringify(answer) + '\n');
+  });
+
+  it('says in a sentence what is wrong, and ends with 2', () => {
+    const all = [
+      [run('compute', join(folder, 'none.json')), 'cannot be read'],
+      [run('compute', folder), 'cannot be read'],
+      [run('compute', file('torn.json', '{"astrolabe":')), 'This is not JSON'],
+      [run('compute', file('wrong.json', JSON.stringify({ ...request(1), bodis: [] }))), 'Did you mean “bodies”?'],
+    ] as const;
+    for (const [{ status, stdout, stderr }, words] of all) {
+      expect(status).toBe(2);
+      expect(stdout).toBe('');
+      expect((JSON.parse(stderr) as { errors: { message: string }[] }).errors[0]!.message).toContain(words);
+    }
+  });
+
+  it('leaves no trace where its answer is not taken, or cannot be', () => {
+    const long = file('long.json', JSON.stringify(request(20_000)));
+    const cut = shell(`set -o pipefail; ${process.execPath} ${cli} compute ${long} | head -c 100 | wc -c`);
+    expect(cut.stdout.trim()).toBe('100');
+    expect(cut.stderr).toBe('');
+    if (!existsSync('/dev/full')) return;
+    const full = shell(`${process.execPath} ${cli} compute ${long} > /dev/full`);
+    expect(full.status).toBe(1);
+    expect(full.stderr).toMatch(/^The answer could not be written: .*\.\n$/);
+  });
+
+  it('answers every one of many that find the bundle old at once', async () => {
+    const path = file('many.json', JSON.stringify(request(2)));
+    const bin = fileURLToPath(new URL('../bin/astrolabe.js', import.meta.url));
+    utimesSync(cli, 1, 1);
+    const all = await Promise.all(
+      Array.from(
+        { length: 6 },
+        () =>
+          new Promise<{ code: number | null; said: string }>((done) => {
+            const child = spawn(process.execPath, [bin, 'compute', path, '--compact']);
+            let said = '';
+            child.stdout.on('data', (text) => (said += String(text)));
+            child.on('close', (code) => done({ code, said }));
+          }),
+      ),
+    );
+    for (const { code, said } of all) {
+      expect(code).toBe(0);
+      expect((JSON.parse(said) as { astrolabe: number }).astrolabe).toBe(1);
+    }
+  }, 60_000);
+
+  it('tells its limits', () => {
+    const help = execFileSync(process.execPath, [cli, '--help'], { encoding: 'utf8' });
+    const docs = readFileSync(new URL('../docs/compute.md', import.meta.url), 'utf8').replace(/ +/g, ' ');
+    for (const [what, most, beyond] of limitsTable) {
+      expect(help).toContain(`${what}: ${most} (${beyond})`);
+      expect(docs).toContain(`| ${what} | ${most} | ${beyond} |`);
+    }
+  });
+});

@@ -1,0 +1,32 @@
+import type { ReadRequest } from './schema';
+
+/**
+ * About how much work a request is, in looks at one thing by another: a point at a camera, a ray at
+ * a body, a pair of bodies. A hundred thousand take some milliseconds. From the lengths of its
+ * lists alone.
+ */
+export function costOf(given: unknown): number {
+  const { bodies = [], queries = [] } = (given ?? {}) as Partial<ReadRequest>;
+  const length = (list: unknown) => (Array.isArray(list) ? list.length : 0);
+  const all = length(bodies);
+  let vertices = 0;
+  if (Array.isArray(bodies)) for (const body of bodies) vertices += length((body?.shape as { positions?: unknown })?.positions) / 3; // prettier-ignore
+  let cost = all + vertices;
+  if (!Array.isArray(queries)) return cost;
+  for (const query of queries as unknown as Record<string, unknown>[]) {
+    if (typeof query !== 'object' || query === null) continue;
+    const [points, pixels, items] = [length(query.points), length(query.pixels), length(query.items)];
+    const named = Array.isArray(query.bodies) ? query.bodies.length : all;
+    cost += 10 + 2 * points + 2 * items + length(query.distances);
+    if (query.op === 'pick') cost += pixels * (all + 20);
+    else cost += 2 * pixels;
+    if (query.op === 'aim') cost += 2 * all + vertices;
+    if (/isib|Bounds|drawOrder/.test(String(query.op))) cost += 20 * named + vertices;
+    if (query.op === 'spawn') {
+      const count = typeof query.count === 'number' ? query.count : 0;
+      // How often rolling again rolls is not known before.
+      cost += (query.method === 'rejection' ? 50 : 2) * count + length(query.keepAway) ** 2;
+    }
+  }
+  return cost;
+}

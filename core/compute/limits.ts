@@ -1,0 +1,101 @@
+import { mostConflicts } from '../order/drawOrder';
+import type { Problem } from '../reasons';
+
+/**
+ * Numbers beyond this are refused: products of a few of them would leave the range of doubles on
+ * the way to an answer. Lengths that are divided by are at least its inverse, for the same reason.
+ */
+export const largest = 1e30;
+
+/** How much one request may hold, and what is said of more. */
+export const limits = {
+  bodies: 100_000,
+  /** Of all meshes together. */
+  vertices: 2_000_000,
+  queries: 1_000,
+  /** Points, pixels, items and distances of all queries together. */
+  asked: 1_000_000,
+  /** Ids of bodies that queries name, together. */
+  named: 200_000,
+  /** Points that are to be spawned, of all queries together. */
+  spawned: 1_000_000,
+  /** Keep-away discs, of all queries together. */
+  discs: 10_000,
+  /** Problems that are listed; the others are counted. */
+  problems: 20,
+  /** Pairs of `drawOrder` that are listed; all are counted. */
+  conflicts: mostConflicts,
+} as const;
+
+/** How much the server takes and gives. */
+export const serverLimits = {
+  /** Bytes of a request. */
+  bytes: 32 * 1024 * 1024,
+  /** Bytes of a request that comes compressed, once it is not. */
+  inflated: 4 * 1024 * 1024,
+  /** Seconds for an answer, unless `--seconds` says otherwise. */
+  seconds: 10,
+  /** Mebibytes that one computing thread may hold. */
+  memory: 768,
+  /** Requests that wait for a thread. */
+  waiting: 256,
+} as const;
+
+/** The limits as a table: what is limited, by how much, and what is answered beyond it. */
+export const limitsTable: readonly (readonly [what: string, most: string, beyond: string])[] = [
+  ['bodies', limits.bodies.toLocaleString('en'), '422'],
+  ['vertices of all meshes', limits.vertices.toLocaleString('en'), '422'],
+  ['queries', limits.queries.toLocaleString('en'), '422'],
+  ['points, pixels, items and distances of all queries', limits.asked.toLocaleString('en'), '422'],
+  ['ids of bodies named by queries', limits.named.toLocaleString('en'), '422'],
+  ['points spawned', limits.spawned.toLocaleString('en'), '422'],
+  ['keep-away discs', limits.discs.toLocaleString('en'), '422'],
+  ['problems listed', limits.problems.toLocaleString('en'), 'the others are counted'],
+  ['pairs listed by drawOrder', limits.conflicts.toLocaleString('en'), 'all are counted'],
+  ['size of a number', '1e30', '422'],
+  ['bytes of a request to the server', '32 MiB, compressed 4 MiB when inflated', '413'],
+  ['seconds for an answer of the server', `${serverLimits.seconds} (--seconds)`, '503'],
+  ['memory of a computing thread of the server', `${serverLimits.memory} MiB`, '503'],
+  ['requests that wait for a thread', String(serverLimits.waiting), '503'],
+];
+
+const lengthOf = (value: unknown): number => (Array.isArray(value) ? value.length : 0);
+const listOf = (value: unknown): readonly Record<string, unknown>[] =>
+  Array.isArray(value) ? (value as Record<string, unknown>[]) : [];
+
+/**
+ * What a request holds too much of. Asked before anything else of it is looked at: only lists are
+ * counted, so that however much comes is refused at once.
+ */
+export function overLimits(given: unknown): Problem[] {
+  if (typeof given !== 'object' || given === null) return [];
+  const { bodies, queries } = given as Record<string, unknown>;
+  const problems: Problem[] = [];
+  const check = (path: string, what: string, count: number, most: number, mend = 'Ask in several requests.') => {
+    if (count > most)
+      problems.push({
+        path,
+        message: `The request has ${count.toLocaleString('en')} ${what}, and one may have ${most.toLocaleString('en')}. ${mend}`,
+      });
+  };
+  check('bodies', 'bodies', lengthOf(bodies), limits.bodies, 'Leave some out.');
+  check('queries', 'queries', lengthOf(queries), limits.queries);
+  if (problems.length) return problems;
+  let vertices = 0;
+  for (const body of listOf(bodies)) vertices += lengthOf((body?.shape as Record<string, unknown>)?.positions) / 3;
+  check('bodies', 'vertices in its meshes', Math.ceil(vertices), limits.vertices, 'Leave some out.');
+  const sum = { asked: 0, named: 0, spawned: 0, discs: 0 };
+  for (const query of listOf(queries)) {
+    if (typeof query !== 'object' || query === null) continue;
+    const { points, pixels, items, distances, bodies: ids, keepAway, count } = query;
+    for (const list of [points, pixels, items, distances]) sum.asked += lengthOf(list);
+    sum.named += lengthOf(ids);
+    sum.discs += lengthOf(keepAway);
+    if (typeof count === 'number' && count > 0) sum.spawned += count;
+  }
+  check('queries', 'points, pixels, items and distances', sum.asked, limits.asked);
+  check('queries', 'ids of bodies in its queries', sum.named, limits.named);
+  check('queries', 'points to spawn', sum.spawned, limits.spawned);
+  check('queries', 'keep-away discs', sum.discs, limits.discs);
+  return problems;
+}

@@ -1,0 +1,127 @@
+import { localTransform, type Body, type PlacedBody } from '../bodies/body';
+import { invertAffine, multiply } from '../math/mat4';
+import { multiplyQuat, quatAbout, rotateByQuat, type Quat } from '../math/quat';
+import { add, addScaled, normalize, scale, sub, type Vec3 } from '../math/vec3';
+
+/**
+ * How a body moves by itself, each in closed form: where it is follows from the time alone, so that
+ * there is no frame rate and no step to fall behind. Lengths are world units, times seconds, angles
+ * radians; places and directions are in the space of the body's parent (the world without one). At
+ * time 0 every body is where it rests.
+ */
+export type BodyMotion =
+  /** Evenly along a straight line, a turn about an axis going with it. */
+  | { readonly kind: 'drift'; readonly velocity: Vec3; readonly axis: Vec3; readonly turnRate: number }
+  /** Round an axis through a centre, once in a period (a negative one goes the other way round). */
+  | {
+      readonly kind: 'orbit';
+      readonly centre: Vec3;
+      readonly axis: Vec3;
+      readonly period: number;
+      /** Whether it turns with the way, as a vessel does, or keeps its rotation. */
+      readonly turns: boolean;
+    }
+  /** There and back between where it rests and another place, gently at both ends. */
+  | { readonly kind: 'shuttle'; readonly to: Vec3; readonly period: number }
+  /**
+   * To and fro about an axis through a pivot, by so much to either side: small swings of a
+   * pendulum.
+   */
+  | {
+      readonly kind: 'swing';
+      readonly pivot: Vec3;
+      readonly axis: Vec3;
+      readonly amplitude: number;
+      readonly period: number;
+    };
+
+/** Where a body stands and how it is turned, in its parent's space. */
+export interface Pose {
+  readonly position: Vec3;
+  readonly rotation: Quat;
+}
+
+/**
+ * A pose turned by an angle about an axis through a point; unchanged for an axis without length.
+ */
+function turnedAbout({ position, rotation }: Pose, through: Vec3, axis: Vec3, angle: number, turns: boolean): Pose {
+  const unit = normalize(axis);
+  if (!unit || angle === 0) return { position, rotation };
+  const q = quatAbout(unit, angle);
+  return {
+    position: add(through, rotateByQuat(q, sub(position, through))),
+    rotation: turns ? multiplyQuat(q, rotation) : rotation,
+  };
+}
+
+/**
+ * A moving body's pose (parent space) at a time in seconds, from the pose in which it rests. A
+ * period of 0 is no motion. Elementary kinematics: uniform motion, uniform rotation, and the
+ * harmonic oscillator's x(t) = A·sin(2πt/T).
+ */
+export function poseAt(motion: BodyMotion, rest: Pose, time: number): Pose {
+  switch (motion.kind) {
+    case 'drift': {
+      const { velocity, axis, turnRate } = motion;
+      const moved = { position: addScaled(rest.position, velocity, time), rotation: rest.rotation };
+      return turnedAbout(moved, moved.position, axis, turnRate * time, true);
+    }
+    case 'orbit': {
+      const { centre, axis, period, turns } = motion;
+      return turnedAbout(rest, centre, axis, period ? (2 * Math.PI * (time % period)) / period : 0, turns);
+    }
+    case 'shuttle': {
+      const { to, period } = motion;
+      const share = period ? (1 - Math.cos((2 * Math.PI * (time % period)) / period)) / 2 : 0;
+      // As a blend of the two ends: the far end is reached to the last bit.
+      return { ...rest, position: add(scale(rest.position, 1 - share), scale(to, share)) };
+    }
+    case 'swing': {
+      const { pivot, axis, amplitude, period } = motion;
+      const angle = period ? amplitude * Math.sin((2 * Math.PI * (time % period)) / period) : 0;
+      return turnedAbout(rest, pivot, axis, angle, true);
+    }
+  }
+}
+
+/** A body that may move by itself. */
+export interface MovingBody extends Body {
+  readonly motion?: BodyMotion | null;
+}
+
+/** Whether any of the bodies moves by itself. */
+export const anyMoves = (bodies: readonly MovingBody[]): boolean => bodies.some(({ motion }) => motion);
+
+/**
+ * Placed bodies (in world space) at a time in seconds: those at rest as they are given, the same
+ * objects; those that move, and all that hangs on them, placed anew. `rest` are the same bodies
+ * placed at time 0 and in the same order.
+ */
+export function placedAt(
+  bodies: readonly MovingBody[],
+  rest: ReadonlyMap<string, PlacedBody>,
+  time: number,
+): ReadonlyMap<string, PlacedBody> {
+  if (time === 0 || !anyMoves(bodies)) return rest;
+  const byId = new Map(bodies.map((body) => [body.id, body]));
+  const found = new Map<string, PlacedBody>();
+  const place = (id: string): PlacedBody => {
+    const known = found.get(id);
+    if (known) return known;
+    const standing = rest.get(id)!;
+    const body = byId.get(id)!;
+    const parent = body.parent === null ? null : place(body.parent);
+    const still = !body.motion && (parent === null || parent === rest.get(body.parent!));
+    let placed = standing;
+    if (!still) {
+      const local = localTransform(body.motion ? { ...body, ...poseAt(body.motion, body, time) } : body);
+      const toWorld = parent ? multiply(parent.toWorld, local) : local;
+      // A rigid motion keeps the scales, so that what could be undone at rest can be undone here.
+      const toLocal = invertAffine(toWorld);
+      placed = toLocal ? { body: standing.body, toWorld, toLocal } : standing;
+    }
+    found.set(id, placed);
+    return placed;
+  };
+  return new Map(bodies.map(({ id }) => [id, place(id)]));
+}

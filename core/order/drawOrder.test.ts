@@ -1,0 +1,74 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { placeBodies, type Body } from '../bodies/body';
+import { frameOf } from '../camera/frame';
+import { projectPoint } from '../convert/project';
+import { distance } from '../math/vec3';
+import { drawOrder, mostConflicts, type SortKey } from './drawOrder';
+
+const made = frameOf(
+  {
+    position: [0, 0, 0],
+    orientation: { kind: 'angles', yaw: 0, pitch: 0, roll: 0 },
+    projection: { kind: 'perspective', near: 0.1, far: 100, lens: { verticalFov: 1 } },
+  },
+  { x: 0, y: 0, width: 800, height: 600 },
+);
+if (!made.ok) throw new Error('the camera of the test');
+const frame = made.value;
+const keys: readonly SortKey[] = ['ahead', 'distance', 'worldUp', 'screenHeight'];
+const bodiesAt = (places: readonly (readonly [number, number, number])[]) => {
+  const bodies = places.map((position, i): Body => ({ id: `b${i}`, shape: { kind: 'point' }, position, rotation: [0, 0, 0, 1], scale: [1, 1, 1], parent: null, castsShadow: true })); // prettier-ignore
+  const placed = placeBodies(bodies);
+  if (!placed.ok) throw new Error(placed.problems[0]!.message);
+  return placed.placed;
+};
+// Coarse, so that ties are usual.
+const place = fc.tuple(
+  fc.integer({ min: -3, max: 3 }),
+  fc.integer({ min: -3, max: 3 }),
+  fc.integer({ min: -6, max: 2 }),
+);
+
+describe('the order of drawing', () => {
+  it('counts and lists the pairs that looking at all of them finds', () => {
+    fc.assert(
+      fc.property(fc.array(place, { maxLength: 60 }), fc.constantFrom(...keys), (places, key) => {
+        const placed = bodiesAt(places);
+        const { order, conflicts, conflictCount } = drawOrder(frame, placed, key);
+        expect([...order].sort()).toEqual(placed.map(({ body }) => body.id).sort());
+        const of = (id: string) => places[Number(id.slice(1))]!;
+        const seen = (id: string) => key !== 'screenHeight' || -of(id)[2] > 0;
+        const value = (id: string) => {
+          const p = of(id);
+          if (key === 'worldUp') return p[1];
+          if (key === 'distance') return distance(p, frame.eye);
+          const { picture } = projectPoint(frame, p);
+          return key === 'screenHeight' && picture.ok ? picture.value.upward : -p[2];
+        };
+        const all = order.flatMap((far, i) =>
+          order.slice(i + 1).flatMap((near) => {
+            const [a, b] = [of(far), of(near)];
+            if (seen(far) !== seen(near)) return [[far, near]];
+            return value(far) !== value(near) && -a[2] < -b[2] ? [[far, near]] : [];
+          }),
+        );
+        expect(conflictCount).toBe(all.length);
+        expect(conflicts).toEqual(all.slice(0, mostConflicts));
+        for (let i = 1; i < order.length; i++) {
+          const [a, b] = [order[i - 1]!, order[i]!];
+          if (seen(a) === seen(b)) expect(value(a)).toBeGreaterThanOrEqual(value(b));
+          else expect(seen(a)).toBe(false);
+        }
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('lists a thousand pairs of many, and says how many there are', () => {
+    const placed = bodiesAt(Array.from({ length: 300 }, (_, i) => [0, i, i - 400] as const));
+    const { conflicts, conflictCount } = drawOrder(frame, placed, 'worldUp');
+    expect(conflicts).toHaveLength(1000);
+    expect(conflictCount).toBe((300 * 299) / 2);
+  });
+});

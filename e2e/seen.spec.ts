@@ -1,0 +1,149 @@
+import { expect, test, type Page } from '@playwright/test';
+import { drawn, openBench } from './bench';
+
+/*
+ * Every text on the page, measured: none is cut, none lies over another, none is smaller than
+ * 11.5 px, at the sizes that screens have and in both themes.
+ */
+
+const sizes = [
+  [1024, 768],
+  [1280, 720],
+  [1280, 800],
+  [1600, 1000],
+  [2560, 1440],
+] as const;
+
+/** What is wrong with the texts that are in sight. */
+const faults = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    interface Seen {
+      text: string;
+      element: Element;
+      rect: DOMRect;
+    }
+    const found: string[] = [];
+    const seen: Seen[] = [];
+    const name = (text: string, element: Element) => {
+      const of = element.closest('[data-section], [data-picture], [aria-label]');
+      const place = of?.getAttribute('data-section') ?? of?.getAttribute('data-picture') ?? of?.getAttribute('aria-label'); // prettier-ignore
+      return `“${text.trim().slice(0, 40)}” in ${place ?? element.className}`;
+    };
+    /** Whether this is what is seen there, and nothing that lies over it. */
+    const isOver = (element: Element, x: number, y: number) => {
+      const top = document.elementsFromPoint(x, y).find((one) => getComputedStyle(one).pointerEvents !== 'none' || one === element); // prettier-ignore
+      return top !== undefined && (top === element || top.contains(element) || element.contains(top) || element instanceof SVGElement); // prettier-ignore
+    };
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+      const text = node.textContent ?? '';
+      const element = node.parentElement as Element | null;
+      if (!element || !text.trim()) continue;
+      // Formulas have their own measures; what is hidden is not read.
+      if (element.closest('.katex, sub, sup, script, style, title, option, .sr-only, .skip-link')) continue;
+      if (!element.checkVisibility({ visibilityProperty: true, opacityProperty: true })) continue;
+      const range = document.createRange();
+      range.selectNodeContents(node);
+      const rect = element instanceof SVGElement ? element.getBoundingClientRect() : range.getBoundingClientRect();
+      if (rect.width < 1 || rect.bottom < 0 || rect.top > innerHeight || rect.left > innerWidth) continue;
+      const style = getComputedStyle(element);
+      const size = parseFloat(style.fontSize);
+      if (size < 11.49) found.push(`${name(text, element)} is ${size} px`);
+      if (rect.right > innerWidth + 1 || rect.left < -1) found.push(`${name(text, element)} leaves the page`);
+      // Cut by a box that hides what leaves it; what ends in dots and says the rest on hover is not.
+      let clipped: DOMRect = rect;
+      let cut = false;
+      for (let box: Element | null = element; box && box !== document.body; box = box.parentElement) {
+        const of = getComputedStyle(box);
+        const inner = box.getBoundingClientRect();
+        if (of.overflowX === 'hidden' || of.overflowX === 'clip' || box instanceof SVGSVGElement) {
+          const dotted = of.textOverflow === 'ellipsis' && box.closest('[title]');
+          if (!dotted && (rect.right > inner.right + 1.5 || rect.left < inner.left - 1.5)) cut = true;
+        }
+        if (of.overflowX !== 'visible' || of.overflowY !== 'visible') {
+          const [left, top] = [Math.max(clipped.left, inner.left), Math.max(clipped.top, inner.top)];
+          const [right, bottom] = [Math.min(clipped.right, inner.right), Math.min(clipped.bottom, inner.bottom)];
+          clipped = new DOMRect(left, top, right - left, bottom - top);
+        }
+      }
+      if (clipped.width < 1 || clipped.height < 4) continue;
+      // What wraps out of sight is not cut.
+      if (cut) found.push(`${name(text, element)} is cut`);
+      if (!isOver(element, clipped.left + clipped.width / 2, clipped.top + clipped.height / 2)) continue;
+      // Letters are less high than their lines.
+      const inset = Math.min(3, clipped.height / 5);
+      const letters = new DOMRect(clipped.left, clipped.top + inset, clipped.width, clipped.height - 2 * inset);
+      seen.push({ text, element, rect: letters });
+    }
+    for (const input of document.querySelectorAll('input'))
+      if (input.type !== 'checkbox' && input.checkVisibility() && input.scrollWidth > input.clientWidth + 1)
+        found.push(`the value ${input.value} of “${input.getAttribute('aria-label')}” is cut`);
+    seen.forEach((a, i) => {
+      for (const b of seen.slice(i + 1)) {
+        if (a.element === b.element) continue;
+        const across = Math.min(a.rect.right, b.rect.right) - Math.max(a.rect.left, b.rect.left);
+        const down = Math.min(a.rect.bottom, b.rect.bottom) - Math.max(a.rect.top, b.rect.top);
+        if (across > 1 && down > 1) found.push(`${name(a.text, a.element)} meets ${name(b.text, b.element)}`);
+      }
+    });
+    return found;
+  });
+
+/** The sheet from its top to its end, as far down as it is high at a time. */
+async function downTheSheet(page: Page, look: () => Promise<void>): Promise<void> {
+  const step = (by: number | null) =>
+    page.evaluate((far) => {
+      const sheet = document.querySelector('.sheet');
+      if (!sheet) return false;
+      const before = sheet.scrollTop;
+      sheet.scrollTop = far === null ? 0 : before + sheet.clientHeight * far;
+      return sheet.scrollTop > before;
+    }, by);
+  await step(null);
+  await look();
+  while (await step(0.8)) await look();
+}
+
+for (const [route, demo] of [
+  ['frame', 'harbour'],
+  ['convert', 'harbour'],
+  ['frame', 'chart'],
+  ['convert', 'chart'],
+  ['projects', null],
+] as const)
+  test(`no text is cut, met or too small, in ${route}${demo ? ` on the ${demo}` : ''}`, async ({ page }) => {
+    test.setTimeout(150_000);
+    await openBench(page, '/frame');
+    if (demo === 'chart') {
+      await page.getByRole('button', { name: /^Saltmarrow/ }).click();
+      await page.getByRole('menuitem', { name: /Saltmarrow chart/ }).click();
+    }
+    if (route !== 'frame') {
+      await page.keyboard.press(route === 'convert' ? '2' : '/');
+      if (route === 'projects') {
+        await page.getByPlaceholder('A command, a field or a body').fill('All projects and versions');
+        await page.keyboard.press('Enter');
+        await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
+      } else await expect(page.getByRole('region', { name: 'Back to world' })).toBeVisible();
+    }
+    const closed = page.locator('.sheet h2 button[aria-expanded=false]');
+    while (await closed.count()) await closed.first().click();
+    const wrong: string[] = [];
+    for (const [width, height] of sizes) {
+      await page.setViewportSize({ width, height });
+      if (demo) await drawn(page);
+      for (const theme of ['paper', 'night']) {
+        await downTheSheet(page, async () => {
+          for (const one of await faults(page)) wrong.push(`${width} × ${height}, ${theme}: ${one}`);
+        });
+        await page.keyboard.press('t');
+      }
+      // All six rungs are in sight.
+      if (demo)
+        for (const rung of await page.locator('[data-rung]').all()) {
+          const box = (await rung.boundingBox())!;
+          if (box.y + box.height > height) wrong.push(`${width} × ${height}: a rung ends below the page`);
+        }
+    }
+    expect([...new Set(wrong)]).toEqual([]);
+  });

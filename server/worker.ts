@@ -1,0 +1,84 @@
+import { setPriority } from 'node:os';
+import { parentPort, workerData } from 'node:worker_threads';
+import { computeLazily, problemDocument } from '../core/compute/compute';
+import { costOf } from '../core/compute/cost';
+import { writeJson } from '../core/compute/lazy';
+import { mostPieces, type Beginning, type Task, type Told } from './protocol';
+
+/*
+ * A computing thread: reads requests, answers them and writes the answers in pieces, waiting where
+ * they are not taken as fast. It may be ended at any time.
+ */
+
+const { pieces, nice } = workerData as Beginning;
+const under = new Int32Array(pieces);
+const port = parentPort!;
+const tell = (told: Told, transfer: ArrayBuffer[] = []) => port.postMessage(told, transfer);
+
+try {
+  // On Linux the priority of this thread alone; elsewhere it may not be had.
+  if (nice && process.platform === 'linux') setPriority(0, nice);
+} catch {
+  // Then all threads are alike.
+}
+
+const encoder = new TextEncoder();
+/** About how many characters go in one piece. */
+const pieceLength = 64 * 1024;
+/** So many characters are worked out before the answer begins: until then it may still be refused. */
+const heldLength = 8 * 1024 * 1024;
+
+function send(id: number, status: number, type: string, texts: Iterable<string>): void {
+  let [held, length, begun] = [[] as string[], 0, false];
+  const whole = () => {
+    const bytes = encoder.encode(held.join(''));
+    tell({ id, kind: 'whole', status, type, bytes }, [bytes.buffer]);
+  };
+  const flush = () => {
+    if (!begun) tell({ id, kind: 'head', status, type });
+    begun = true;
+    const bytes = encoder.encode(held.join(''));
+    [held, length] = [[], 0];
+    for (let from = 0; from < bytes.length; from += pieceLength) {
+      const piece = bytes.slice(from, from + pieceLength);
+      for (let now = Atomics.load(under, 0); now >= mostPieces; now = Atomics.load(under, 0))
+        Atomics.wait(under, 0, now);
+      Atomics.add(under, 0, 1);
+      tell({ id, kind: 'piece', bytes: piece }, [piece.buffer]);
+    }
+  };
+  for (const text of texts) {
+    held.push(text);
+    length += text.length;
+    if (length >= (begun ? pieceLength : heldLength)) flush();
+  }
+  if (!begun && length < pieceLength) return whole();
+  flush();
+  tell({ id, kind: 'end' });
+}
+
+const refuse = (id: number, problem: ReturnType<typeof problemDocument>): void =>
+  send(id, problem.status, 'application/problem+json', [JSON.stringify(problem)]);
+
+port.on('message', ({ id, body, mostCost, watched }: Task) => {
+  let given: unknown;
+  try {
+    given = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body));
+  } catch (error) {
+    const why = error instanceof SyntaxError ? error.message : 'it is no text in UTF-8';
+    return refuse(id, problemDocument([{ path: '', message: `This is not JSON: ${why}.` }]));
+  }
+  if (costOf(given) > mostCost) return tell({ id, kind: 'heavy' });
+  try {
+    const { queries } = (given ?? {}) as { queries?: readonly { id?: unknown }[] };
+    const name = (query: number) => String(queries?.[query]?.id ?? query).slice(0, 80);
+    const begins = (query: number) => tell({ id, kind: 'begins', query, name: name(query) });
+    const answered = computeLazily(given, watched ? begins : undefined);
+    if (!answered.ok) return refuse(id, answered.problem);
+    send(id, 200, 'application/json', writeJson(answered.response));
+  } catch (error) {
+    console.error(error);
+    const message = 'The server failed at this request; the fault is ours.';
+    refuse(id, problemDocument([{ path: '', message }], 500, 'Failed'));
+  }
+});
