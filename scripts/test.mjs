@@ -1,6 +1,7 @@
 // `npm test`: format, lint, layers, types and build side by side, unit tests, browser tests. The
 // last line counts them.
 import { spawn, spawnSync } from 'node:child_process';
+import { relative } from 'node:path';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { at, root } from './lib/fresh.mjs';
 import { installPackages } from './lib/install.mjs';
@@ -15,6 +16,7 @@ const count = (ok, name) => {
   if (ok) passed++;
   else {
     failed++;
+    failures.push(name);
     console.error(`FAILED: ${name}`);
   }
   return ok;
@@ -33,6 +35,8 @@ const runBeside = (program, args, name) =>
       done(count(code === 0, name));
     });
   });
+/** What failed, with its message, said again at the end: where only the end of a log is kept, it is still there. */
+const failures = [];
 const stage = (name) => console.log(`\n== ${name}`);
 
 stage('Format, lint, layers, types, build');
@@ -68,6 +72,9 @@ try {
   const report = JSON.parse(readFileSync(at('test-results/unit.json'), 'utf8'));
   passed += report.numPassedTests;
   failed += report.numFailedTests;
+  for (const file of report.testResults)
+    for (const one of file.assertionResults.filter((one) => one.status === 'failed'))
+      failures.push(`${relative(root, file.name)}: ${one.fullName}\n${one.failureMessages.join('\n').slice(0, 4_000)}`);
   if (!unit && !report.numFailedTests) count(false, 'vitest');
 } catch {
   count(false, 'vitest gave no report');
@@ -86,5 +93,6 @@ if (count(ensureChromium(), 'chromium is installed')) {
   }
 }
 
+if (failures.length) console.error(`\n== What failed\n${failures.join('\n\n')}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);
