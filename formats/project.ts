@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { problemsOf } from '../core/compute/issues';
-import { conventionsSchema, quatSchema, shapeSchema, vec2Schema, vec3Schema } from '../core/compute/schema';
+import { conventionsSchema, listOf, quatSchema, shapeSchema, vec2Schema, vec3Schema } from '../core/compute/schema';
 import { readConventions } from '../core/compute/read';
 import { omissions, type Omission } from '../core/convert/pointer';
 import { screenFits, type ScreenFit } from '../core/camera/fit';
@@ -218,7 +218,7 @@ export const projectSchema = z.object({
     })
     .prefault({})
     .describe('What a flat world is drawn with'),
-  bodies: z.array(bodySchema).default([]),
+  bodies: listOf(bodySchema).default([]),
   pointSets: z
     .array(
       z.object({
@@ -226,8 +226,8 @@ export const projectSchema = z.object({
         name: z.string().min(1),
         key: z.string().default('').describe('Of its points, in the browser that keeps them'),
         count: z.int().nonnegative().default(0).describe('How many points'),
-        coordinates: z.array(number).max(6_000_000).optional().describe('In a file: x, y, z after one another'),
-        names: z.array(z.string()).optional().describe('In a file: a name a point'),
+        coordinates: listOf(number).max(6_000_000).optional().describe('In a file: x, y, z after one another'),
+        names: listOf(z.string()).optional().describe('In a file: a name a point'),
       }),
     )
     .max(64)

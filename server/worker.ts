@@ -15,11 +15,20 @@ const under = new Int32Array(pieces);
 const port = parentPort!;
 const tell = (told: Told, transfer: ArrayBuffer[] = []) => port.postMessage(told, transfer);
 
-try {
-  // On Linux the priority of this thread alone; elsewhere it may not be had.
-  if (nice && process.platform === 'linux') setPriority(0, nice);
-} catch {
-  // Then all threads are alike.
+/**
+ * Gives way to other threads, once there is something to work out: getting ready is quick, and on a
+ * busy machine would take long at a low priority. It cannot be taken back.
+ */
+let gaveWay = !nice;
+function giveWay(): void {
+  if (gaveWay) return;
+  gaveWay = true;
+  try {
+    // On Linux the priority of this thread alone; elsewhere it may not be had.
+    if (process.platform === 'linux') setPriority(0, nice);
+  } catch {
+    // Then all threads are alike.
+  }
 }
 
 const encoder = new TextEncoder();
@@ -72,7 +81,10 @@ port.on('message', ({ id, body, mostCost, watched }: Task) => {
   try {
     const { queries } = (given ?? {}) as { queries?: readonly { id?: unknown }[] };
     const name = (query: number) => String(queries?.[query]?.id ?? query).slice(0, 80);
-    const begins = (query: number) => tell({ id, kind: 'begins', query, name: name(query) });
+    const begins = (query: number) => {
+      tell({ id, kind: 'begins', query, name: name(query) });
+      giveWay();
+    };
     const answered = computeLazily(given, watched ? begins : undefined);
     if (!answered.ok) return refuse(id, answered.problem);
     send(id, 200, 'application/json', writeJson(answered.response));

@@ -1,3 +1,4 @@
+import { max, min } from 'd3-array';
 import { degrees, tidyDegrees } from '../../core/math/angle';
 import { frameOf } from '../../core/camera/frame';
 import { anglesOfBasis } from '../../core/camera/orientation';
@@ -132,8 +133,8 @@ function subjectOf({ project, placed, roots, chain, frame, sceneBounds: b }: Mom
   const own = project.probe.body === null ? null : roots.get(project.probe.body);
   const parts = own ? [...placed.values()].filter(({ body }) => roots.get(body.id) === own).map(boundingSphere) : [];
   const at = chain.ok ? chain.value.world : frame.eye;
-  const low = Math.min(...parts.map(({ centre, radius }) => centre[1] - radius), at[1]);
-  const high = Math.max(...parts.map(({ centre, radius }) => centre[1] + radius), at[1]);
+  const low = Math.min(at[1], min(parts, ({ centre, radius }) => centre[1] - radius) ?? at[1]);
+  const high = Math.max(at[1], max(parts, ({ centre, radius }) => centre[1] + radius) ?? at[1]);
   const root = own ? placed.get(own)! : null;
   return {
     foot: [root ? root.toWorld[3]! : at[0], low, root ? root.toWorld[11]! : at[2]] as Vec3,

@@ -1,3 +1,4 @@
+import { max, min } from 'd3-array';
 import {
   pictureBounds,
   pictureContacts,
@@ -30,8 +31,8 @@ function ofParts<T>({ placed, roots }: Family, root: string, ask: (part: PlacedB
 export function familyBounds(family: Family, root: string): Answer<PictureBounds> {
   const { found, cut } = ofParts(family, root, (part) => pictureBounds(family.frame, part, family.flat));
   if (!found.length) return noAnswer('behindEye');
-  const least = (i: 0 | 1) => Math.min(...found.map(({ min }) => min[i]));
-  const most = (i: 0 | 1) => Math.max(...found.map(({ max }) => max[i]));
+  const least = (i: 0 | 1) => min(found, (one) => one.min[i])!;
+  const most = (i: 0 | 1) => max(found, (one) => one.max[i])!;
   return answer({
     min: [least(0), least(1)],
     max: [most(0), most(1)],

@@ -1,4 +1,4 @@
-import { boundingSphere, placeBodies, type PlacedBody } from '../../core/bodies/body';
+import { boundingSphere, placeBodies, rootsOf, type PlacedBody } from '../../core/bodies/body';
 import { orthographicOf } from '../../core/camera/camera2d';
 import { defaultConventions } from '../../core/conventions/conventions';
 import { frameOf, type CameraFrame } from '../../core/camera/frame';
@@ -70,15 +70,8 @@ const chain = memo((frame: CameraFrame, drive: Project['probe']['drive'], body: 
   chainOf(frame, body, drive),
 );
 
-/** The id of a body's outermost ancestor: what it is a part of. */
-const roots = memo((bodies: Project['bodies']): ReadonlyMap<string, string> => {
-  const parents = new Map(bodies.map(({ id, parent }) => [id, parent]));
-  const rootOf = (id: string): string => {
-    const parent = parents.get(id);
-    return parent ? rootOf(parent) : id;
-  };
-  return new Map(bodies.map(({ id }) => [id, rootOf(id)]));
-});
+/** What every body is a part of. */
+const roots = memo(rootsOf);
 
 /**
  * What stands between the eye and the probe, if the probe is in view: the nearest surface of a body

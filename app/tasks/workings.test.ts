@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import katex from 'katex';
 import { describe, expect, it } from 'vitest';
-import { placeBodies } from '../../core/bodies/body';
+import { placeBodies, rootsOf } from '../../core/bodies/body';
 import type { CameraFrame } from '../../core/camera/frame';
 import { defaultConventions, type Conventions } from '../../core/conventions/conventions';
 import { codecOf } from '../../core/conventions/codec';
@@ -57,18 +57,12 @@ const placedOf = (project: Project) => {
 const placed = placedOf(harbour);
 const placedOnChart = placedOf(chart);
 
-const rootsOf = (project: Project) => {
-  const parents = new Map(project.bodies.map(({ id, parent }) => [id, parent]));
-  const rootOf = (id: string): string => (parents.get(id) ? rootOf(parents.get(id)!) : id);
-  return new Map(project.bodies.map(({ id }) => [id, rootOf(id)]));
-};
-
 function factsOf(project: Project, frame: CameraFrame, c: Conventions, local: readonly [number, number, number]) {
   const bodies = project.camera.kind === '2d' ? placedOnChart : placed;
   const body = bodies.get(project.probe.body!)!;
   return {
     ...{ project: { ...project, conventions: c as Project['conventions'] }, frame, codec: codecOf(c) },
-    ...{ placed: bodies, flat: project.camera.kind === '2d', roots: rootsOf(project) },
+    ...{ placed: bodies, flat: project.camera.kind === '2d', roots: rootsOf(project.bodies) },
     chain: chainOf(frame, body, { rung: 'local', value: local }),
   };
 }
@@ -268,7 +262,7 @@ describe('the working, in any conventions', () => {
         const own = placedOf(project);
         const e = codecOf(c);
         const facts = {
-          ...{ project, frame, codec: e, placed: own, flat: false, roots: rootsOf(project) },
+          ...{ project, frame, codec: e, placed: own, flat: false, roots: rootsOf(project.bodies) },
           chain: chainOf(frame, own.get('b')!, { rung: 'local', value: local }),
         };
         // The normal that the matrix gives is square to a surface that the model matrix carries

@@ -91,33 +91,47 @@ export function placeBodies(
     else byId.set(id, i);
   });
   const world: (Mat4 | null | 'underway')[] = [];
-  const resolve = (i: number): Mat4 | null => {
-    const known = world[i];
-    if (known === 'underway') {
-      problems.push({
-        path: `bodies[${i}].parent`,
-        code: 'parentCycle',
-        message: `“${bodies[i]!.id}” is its own ancestor. Break the circle of parents.`,
-      });
-      return null;
-    }
-    if (known !== undefined) return known;
-    const body = bodies[i]!;
-    world[i] = 'underway';
-    let parent: Mat4 | null = identity;
-    if (body.parent !== null) {
-      const at = byId.get(body.parent);
+  // Up the chain of parents to the first that is known, then down again: chains may be longer than
+  // the stack of calls is deep.
+  const resolve = (from: number): Mat4 | null => {
+    const chain: number[] = [];
+    let above: Mat4 | null = identity;
+    for (let i = from; ;) {
+      const known = world[i];
+      if (known === 'underway') {
+        problems.push({
+          path: `bodies[${i}].parent`,
+          code: 'parentCycle',
+          message: `“${bodies[i]!.id}” is its own ancestor. Break the circle of parents.`,
+        });
+        above = null;
+        break;
+      }
+      if (known !== undefined) {
+        above = known;
+        break;
+      }
+      world[i] = 'underway';
+      chain.push(i);
+      const { id, parent } = bodies[i]!;
+      if (parent === null) break;
+      const at = byId.get(parent);
       if (at === undefined) {
         problems.push({
           path: `bodies[${i}].parent`,
           code: 'parentMissing',
-          message: `There is no body “${body.parent}” to be the parent of “${body.id}”. Add it or remove the parent.`,
+          message: `There is no body “${parent}” to be the parent of “${id}”. Add it or remove the parent.`,
         });
-        parent = null;
-      } else parent = resolve(at);
+        above = null;
+        break;
+      }
+      i = at;
     }
-    world[i] = parent && multiply(parent, localTransform(body));
-    return world[i] as Mat4 | null;
+    while (chain.length) {
+      const i = chain.pop()!;
+      above = world[i] = above && multiply(above, localTransform(bodies[i]!));
+    }
+    return above;
   };
   const placed: PlacedBody[] = [];
   bodies.forEach((body, i) => {
@@ -139,6 +153,28 @@ export function placeBodies(
     else placed.push({ body, toWorld, toLocal });
   });
   return problems.length ? { ok: false, problems } : { ok: true, placed };
+}
+
+/**
+ * The id of every body's outermost ancestor, by its own id; a body without a parent is its own. The
+ * parents make no circle, as those of placed bodies do not.
+ */
+export function rootsOf(bodies: readonly Pick<Body, 'id' | 'parent'>[]): ReadonlyMap<string, string> {
+  const parents = new Map(bodies.map(({ id, parent }) => [id, parent]));
+  const roots = new Map<string, string>();
+  for (const { id } of bodies) {
+    const chain: string[] = [];
+    let at = id;
+    while (!roots.has(at)) {
+      chain.push(at);
+      const parent = parents.get(at) ?? null;
+      if (parent === null) break;
+      at = parent;
+    }
+    const root = roots.get(at) ?? at;
+    for (const one of chain) roots.set(one, root);
+  }
+  return new Map(bodies.map(({ id }) => [id, roots.get(id)!]));
 }
 
 /**

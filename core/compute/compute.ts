@@ -3,7 +3,7 @@ import { anglesOfBasis } from '../camera/orientation';
 import type { CameraFrame } from '../camera/frame';
 import type { ConventionCodec } from '../conventions/codec';
 import type { Problem } from '../reasons';
-import { nearestKey, problemsOf, unknownKeys } from './issues';
+import { issueCount, nearestKey, problemsOf, unknownKeys } from './issues';
 import { requestJsonSchema } from './jsonSchema';
 import { Lazy } from './lazy';
 import { limits, overLimits } from './limits';
@@ -169,9 +169,9 @@ export function computeLazily(given: unknown, begins?: (query: number) => void):
   if (over.length) return { ok: false, problem: problemDocument(over) };
   const parsed = requestSchema.safeParse(given, { reportInput: true });
   if (!parsed.success) {
-    const { issues } = parsed.error;
+    const count = issueCount(parsed.error.issues);
     const problems = problemsOf(parsed.error, limits.problems);
-    return { ok: false, problem: problemDocument(problems, 422, undefined, Math.max(issues.length, problems.length)) };
+    return { ok: false, problem: problemDocument(problems, 422, undefined, Math.max(count, problems.length)) };
   }
   const unknown = unknownKeys(given, parsed.data);
   const problems = [...unknown.slice(0, limits.problems).map(unknownProblem), ...repeatedIds(parsed.data.queries)];

@@ -9,6 +9,7 @@ import { codecOf, type ConventionCodec } from '../conventions/codec';
 import { normalizeQuat } from '../math/quat';
 import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked, Problem } from '../reasons';
+import { largest } from './limits';
 import type { Query, ReadRequest, RequestBody, RequestCamera, RequestCamera2d, RequestProjection } from './schema';
 import { orthographicOf } from '../camera/camera2d';
 
@@ -40,13 +41,13 @@ export function readConventions(conventions: Conventions, at = 'conventions'): R
       });
   }
   const { near, far } = conventions.ndc;
-  if (!Number.isFinite(1 / (near - far)))
+  if (Math.abs(near - far) < 1 / largest)
     problems.push({
       path: `${at}.ndc.far`,
       message:
         near === far
           ? `NDC near and far are both ${near}, so no depth could be told from another. Make them differ.`
-          : `NDC near and far, ${near} and ${far}, differ by less than doubles can divide by. Move them apart.`,
+          : `NDC near and far, ${near} and ${far}, differ by less than 1e-30, which is too little to divide by. Move them apart.`,
     });
   return problems.length ? { ok: false, problems } : { ok: true, value: codecOf(conventions) };
 }
@@ -268,11 +269,14 @@ export function resolveRequest(request: ReadRequest): Checked<ResolvedRequest> {
   const flat = 'kind' in given;
   const camera = flat ? readCamera2d(given, request.viewport, e) : readCamera(given, e);
   const bodies = request.bodies.map((body, i) => readBody(body, i, e, flat));
-  const problems = bodies.flatMap((body) => (body.ok ? [] : body.problems));
+  let problems = bodies.flatMap((body) => (body.ok ? [] : body.problems));
   const read = bodies.flatMap((body) => (body.ok ? [body.value] : []));
   const placed = problems.length ? null : placeBodies(read);
-  if (placed && !placed.ok) problems.push(...placed.problems);
-  problems.push(...queryProblems(request.queries, e, flat));
+  problems = [
+    ...problems,
+    ...(placed && !placed.ok ? placed.problems : []),
+    ...queryProblems(request.queries, e, flat),
+  ];
   if (!camera.ok) return { ok: false, problems: [...camera.problems, ...problems] };
   const frame = frameOf(camera.value, request.viewport);
   if (!frame.ok) return { ok: false, problems: [...frame.problems, ...problems] };

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { shorten } from './issues';
 import { largest } from './limits';
 import { signedAxes } from '../conventions/axes';
 import { defaultConventions } from '../conventions/conventions';
@@ -22,6 +23,25 @@ const positive = z
 export const vec2Schema = z.tuple([number, number]);
 export const vec3Schema = z.tuple([number, number, number]);
 export const quatSchema = z.tuple([number, number, number, number]);
+
+/**
+ * A list as long as may be. Of entries that are wrong by the thousand the first are told and the
+ * others counted (`issueCount`): the schema library hands issues on from a list to what holds it by
+ * a call with all of them, and no call takes a hundred thousand. Where `fits` holds for every entry
+ * the list is taken as it is: the library would look at each number for itself and make every entry
+ * anew, of which there may be a million.
+ */
+export function listOf<Entry extends z.ZodType>(entry: Entry, fits?: (value: unknown) => boolean): z.ZodArray<Entry> {
+  const list = z.array(entry);
+  const { run } = list._zod;
+  list._zod.run = (payload, context) => {
+    if (fits && Array.isArray(payload.value) && payload.value.every(fits)) return payload as never;
+    const ran = run(payload, context);
+    if (!(ran instanceof Promise)) shorten(ran.issues);
+    return ran;
+  };
+  return list;
+}
 
 const signedAxis = z.enum(signedAxes as [(typeof signedAxes)[number], ...(typeof signedAxes)[number][]]);
 const d = defaultConventions;
@@ -141,7 +161,7 @@ const shapes = <Size extends z.ZodType>(boxSize: Size) =>
       size: boxSize,
     }),
     z.object({ kind: z.literal('quad'), size: z.tuple([positive, positive]) }),
-    z.object({ kind: z.literal('mesh'), positions: z.array(number), indices: z.array(z.int().nonnegative()) }),
+    z.object({ kind: z.literal('mesh'), positions: listOf(number), indices: listOf(z.int().nonnegative()) }),
   ]);
 const boxSize = z.tuple([positive, positive, positive]);
 export const shapeSchema = shapes(boxSize);
@@ -158,29 +178,18 @@ export const bodySchema = z.object({
   castsShadow: z.boolean().optional(),
 });
 
-/**
- * A list of which most come right: those whose entries all fit are taken as they are. The schema
- * would look at each number for itself and make every entry anew, of which there may be a million.
- */
-function longList<Entry extends z.ZodType>(entry: Entry, fits: (value: unknown) => boolean): z.ZodArray<Entry> {
-  const list = z.array(entry);
-  const { run } = list._zod;
-  list._zod.run = (payload, context) =>
-    Array.isArray(payload.value) && payload.value.every(fits) ? (payload as never) : run(payload, context);
-  return list;
-}
 const areNumbers = (value: unknown, least: number, most: number): boolean => {
   if (!Array.isArray(value) || value.length < least || value.length > most) return false;
   for (const one of value) if (typeof one !== 'number' || !(Math.abs(one) <= largest)) return false;
   return true;
 };
-const points = longList(pointSchema, (value) => areNumbers(value, 2, 3));
-const pixels = longList(vec2Schema, (value) => areNumbers(value, 2, 2));
+const points = listOf(pointSchema, (value) => areNumbers(value, 2, 3));
+const pixels = listOf(vec2Schema, (value) => areNumbers(value, 2, 2));
 const query = <Op extends string, Shape extends z.ZodRawShape>(op: Op, shape: Shape) =>
   z.object({ id: z.string(), op: z.literal(op), ...shape });
 
 const planeSchema = z.object({ point: vec3Schema, normal: vec3Schema });
-const ids = z.array(z.string()).optional();
+const ids = listOf(z.string()).optional();
 
 export const depthChoiceSchema = z.union([
   z.object({ depth: number }),
@@ -201,7 +210,7 @@ export const querySchema = z.discriminatedUnion('op', [
   query('shadowVisibility', { light: vec3Schema, receiver: planeSchema, bodies: ids }),
   query('screenBounds', { bodies: ids }),
   query('billboard', {
-    items: z.array(
+    items: listOf(
       z.object({
         position: vec3Schema,
         size: vec2Schema.optional(),
@@ -220,11 +229,11 @@ export const querySchema = z.discriminatedUnion('op', [
     count: z.int().min(0).max(1_000_000),
     seed: z.int().default(1),
     ahead: z.object({ direction: vec2Schema, halfAngle: positive }).optional(),
-    keepAway: z.array(z.object({ centre: vec2Schema, distance: number.nonnegative() })).default([]),
+    keepAway: listOf(z.object({ centre: vec2Schema, distance: number.nonnegative() })).default([]),
     method: z.enum(['direct', 'rejection']).default('direct'),
   }),
   query('footprint', { plane: planeSchema }),
-  query('dollyZoom', { target: vec3Schema, distances: z.array(number) }),
+  query('dollyZoom', { target: vec3Schema, distances: listOf(number) }),
   query('horizon', { normal: vec3Schema.optional() }),
   query('drawOrder', { bodies: ids, key: z.enum(['ahead', 'distance', 'worldUp', 'screenHeight']) }),
   query('convert', { to: conventionsObject }),
@@ -236,8 +245,8 @@ export const requestSchema = z
     conventions: conventionsSchema,
     viewport: viewportSchema,
     camera: cameraSchema,
-    bodies: z.array(bodySchema).default([]),
-    queries: z.array(querySchema),
+    bodies: listOf(bodySchema).default([]),
+    queries: listOf(querySchema),
   })
   .describe('A compute request');
 

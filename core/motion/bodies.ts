@@ -105,23 +105,22 @@ export function placedAt(
   if (time === 0 || !anyMoves(bodies)) return rest;
   const byId = new Map(bodies.map((body) => [body.id, body]));
   const found = new Map<string, PlacedBody>();
-  const place = (id: string): PlacedBody => {
-    const known = found.get(id);
-    if (known) return known;
-    const standing = rest.get(id)!;
-    const body = byId.get(id)!;
-    const parent = body.parent === null ? null : place(body.parent);
-    const still = !body.motion && (parent === null || parent === rest.get(body.parent!));
-    let placed = standing;
-    if (!still) {
-      const local = localTransform(body.motion ? { ...body, ...poseAt(body.motion, body, time) } : body);
-      const toWorld = parent ? multiply(parent.toWorld, local) : local;
-      // A rigid motion keeps the scales, so that what could be undone at rest can be undone here.
-      const toLocal = invertAffine(toWorld);
-      placed = toLocal ? { body: standing.body, toWorld, toLocal } : standing;
-    }
-    found.set(id, placed);
-    return placed;
+  const place = (body: MovingBody, parent: PlacedBody | null): PlacedBody => {
+    const standing = rest.get(body.id)!;
+    if (!body.motion && (parent === null || parent === rest.get(body.parent!))) return standing;
+    const local = localTransform(body.motion ? { ...body, ...poseAt(body.motion, body, time) } : body);
+    const toWorld = parent ? multiply(parent.toWorld, local) : local;
+    // A rigid motion keeps the scales, so that what could be undone at rest can be undone here.
+    const toLocal = invertAffine(toWorld);
+    return toLocal ? { body: standing.body, toWorld, toLocal } : standing;
   };
-  return new Map(bodies.map(({ id }) => [id, place(id)]));
+  for (const { id } of bodies) {
+    // Up to the first ancestor that stands already, then down: chains may be long.
+    const chain: MovingBody[] = [];
+    for (let at: string | null = id; at !== null && !found.has(at); at = chain.at(-1)!.parent)
+      chain.push(byId.get(at)!);
+    for (const body of chain.reverse())
+      found.set(body.id, place(body, body.parent === null ? null : found.get(body.parent)!));
+  }
+  return new Map(bodies.map(({ id }) => [id, found.get(id)!]));
 }

@@ -73,7 +73,10 @@ function reachOf(shape: WorldShape, { normal, offset }: ViewRufPlane): readonly 
  * Whether a shape in the camera's own axes has a point in common with the frustum; touching counts.
  */
 function meets(frame: CameraFrame, shape: WorldShape, flat: boolean): boolean {
-  const reach = shape.kind === 'sphere' ? shape.centre[2] + shape.radius : Math.max(...shape.points.map((p) => p[2]));
+  const reach =
+    shape.kind === 'sphere'
+      ? shape.centre[2] + shape.radius
+      : shape.points.reduce((most, p) => Math.max(most, p[2]), -Infinity);
   const frustum = supportOfPoints(partsCorners(frame, reach, flat));
   return shape.kind === 'sphere'
     ? !apart(() => shape.centre, frustum, shape.radius)

@@ -1,0 +1,144 @@
+import fc from 'fast-check';
+import { conventions } from './arbitraries';
+
+/**
+ * Numbers from everywhere: round ones, ordinary ones, and every order of magnitude that a request
+ * may have.
+ */
+const number = fc.oneof(
+  { weight: 20, arbitrary: fc.constantFrom(0, 1, -1, 0.5, -0.5, 90, -90, 180, 1e-9, 1e6) },
+  { weight: 30, arbitrary: fc.double({ min: -100, max: 100, noNaN: true }) },
+  {
+    weight: 30,
+    arbitrary: fc.tuple(fc.integer({ min: -30, max: 29 }), fc.constantFrom(1, -1)).map(([e, s]) => s * 10 ** e),
+  },
+  { weight: 1, arbitrary: fc.constantFrom(-0, Number.MIN_VALUE, -1e-310, 1e-308, 1e-300, 1e-31) },
+);
+const above0 = number.map((v) => Math.max(1e-30, Math.abs(v)));
+const turn = fc.tuple(number, number, number, number).map((q) => (q.some((v) => v !== 0) ? q : [0, 0, 0, 1]));
+const vec2 = fc.tuple(number, number);
+const vec3 = fc.tuple(number, number, number);
+const plane = fc.record({ point: vec3, normal: vec3 });
+const optional = <T>(arbitrary: fc.Arbitrary<T>) => fc.option(arbitrary, { nil: undefined });
+
+const orientation = fc.oneof(
+  fc.record({ lookAt: vec3, up: optional(vec3) }),
+  fc.record({ yaw: number, pitch: number, roll: number }),
+  fc.record({ quaternion: turn }),
+);
+const fov = fc.oneof(number, fc.double({ min: 1e-6, max: 179.9, noNaN: true }));
+/** Near, and a far beyond it or at infinity, as request fields. */
+const range = fc
+  .tuple(above0, fc.option(above0))
+  .map(([near, beyond]) => ({ near, far: beyond === null ? null : Math.min(1e30, near + beyond) }));
+const from = (low: number, size: number) => Math.max(-1e30, Math.min(1e30, low + size));
+const projection = fc.oneof(
+  fc.record({ range, verticalFov: fov, aspect: optional(above0), shift: optional(vec2) }).map(({ range, ...rest }) => ({ kind: 'perspective', ...range, ...rest })), // prettier-ignore
+  fc.record({ range, focalLength: above0, sensorHeight: above0 }).map(({ range, ...rest }) => ({ kind: 'perspective', ...range, ...rest })), // prettier-ignore
+  fc.tuple(number, above0, above0).map(([near, deep, height]) => ({ kind: 'orthographic', near, far: from(near, deep), height })), // prettier-ignore
+  fc.record({ range, left: number, bottom: number, size: fc.tuple(above0, above0) }).map(({ range, left, bottom, size }) => ({ kind: 'frustum', ...range, left, bottom, right: from(left, size[0]), top: from(bottom, size[1]) })), // prettier-ignore
+);
+const shape = fc.oneof(
+  fc.constant({ kind: 'point' }),
+  fc.record({ kind: fc.constant('sphere'), radius: above0 }),
+  fc.record({ kind: fc.constant('box'), size: fc.tuple(above0, above0, above0) }),
+  fc.record({ kind: fc.constant('quad'), size: fc.tuple(above0, above0) }),
+  fc.record({ kind: fc.constant('mesh'), positions: fc.array(number, { minLength: 9, maxLength: 9 }), indices: fc.constant([0, 1, 2, 2, 1, 0]) }), // prettier-ignore
+);
+const bodies = (point: fc.Arbitrary<readonly number[]>) =>
+  fc
+    .array(
+      fc.record({
+        shape,
+        position: point,
+        rotation: optional(fc.tuple(number, number, number, number)),
+        scale: optional(fc.oneof(number, fc.tuple(number, number, number))),
+        hangs: fc.boolean(),
+      }),
+      { maxLength: 3 },
+    )
+    .map((list) =>
+      list.map(({ hangs, ...one }, i) => ({ id: `b${i}`, ...one, ...(hangs && i && { parent: `b${i - 1}` }) })),
+    );
+const pixels = fc.array(vec2, { minLength: 1, maxLength: 2 });
+const spawnTerms = {
+  bounds: fc.oneof(fc.record({ min: vec2, max: vec2 }), fc.record({ ringOuter: above0 })),
+  padding: above0,
+  paddingUnit: fc.constantFrom('world', 'pixels'),
+  radius: above0,
+  count: fc.constant(3),
+  seed: fc.integer(),
+  ahead: optional(fc.record({ direction: vec2, halfAngle: above0 })),
+  keepAway: fc.array(fc.record({ centre: vec2, distance: above0 }), { maxLength: 2 }),
+};
+/** Conventions, now and then with NDC depths from everywhere. */
+const anyConventions = fc
+  .tuple(conventions, fc.option(fc.tuple(number, number)))
+  .map(([c, depths]) => (depths ? { ...c, ndc: { ...c.ndc, near: depths[0], far: depths[1] } } : c));
+const query = (point: fc.Arbitrary<readonly number[]>) => {
+  const op = <T>(name: string, fields: { [K in keyof T]: fc.Arbitrary<T[K]> }) =>
+    fc.record(fields).map((rest) => ({ id: name, op: name, ...rest }));
+  return fc.tuple(
+    op('matrices', {}),
+    op('worldToScreen', { points: fc.array(point, { maxLength: 3 }) }),
+    op('screenToWorld', { pixels, at: fc.oneof(fc.record({ depth: number }), fc.record({ ahead: number }), fc.record({ range: number }), fc.record({ plane })) }), // prettier-ignore
+    op('rays', { pixels }),
+    op('pick', { pixels, all: fc.boolean(), backFaces: fc.boolean() }),
+    op('aim', { muzzle: vec3, reach: above0, pixel: optional(vec2) }),
+    op('planes', {}),
+    op('visibility', { method: fc.constantFrom('exact', 'planes'), margin: number }),
+    op('shadowVisibility', { light: vec3, receiver: plane }),
+    op('screenBounds', {}),
+    op('billboard', { items: fc.array(fc.record({ position: vec3, mode: fc.constantFrom('viewPlane', 'eyePoint', 'axisEye', 'axisView'), axis: optional(vec3), front: fc.constantFrom('+n', '-n') }), { maxLength: 2 }) }), // prettier-ignore
+    op('spawn', { surface: fc.oneof(fc.constant('2d'), fc.record({ plane })), ...spawnTerms }),
+    op('footprint', { plane }),
+    op('dollyZoom', { target: vec3, distances: fc.array(number, { maxLength: 2 }) }),
+    op('horizon', { normal: optional(vec3) }),
+    op('drawOrder', { key: fc.constantFrom('ahead', 'distance', 'worldUp', 'screenHeight') }),
+    op('convert', { to: anyConventions }),
+  );
+};
+const viewport = fc.record({ x: number, y: number, width: above0, height: above0 });
+/** Requests for every operation, with every kind of body and camera, of numbers from everywhere. */
+export const requests = fc.oneof(
+  fc.record({ astrolabe: fc.constant(1), conventions: anyConventions, viewport, camera: fc.record({ position: vec3, orientation, projection }), bodies: bodies(vec3), queries: query(vec3) }), // prettier-ignore
+  fc.record({ astrolabe: fc.constant(1), conventions: anyConventions, viewport, camera: fc.record({ kind: fc.constant('2d'), focus: vec2, anchor: vec2, zoom: above0, rotation: number, snap: fc.constantFrom('none', 'floor', 'round') }), bodies: bodies(vec2), queries: query(vec2) }), // prettier-ignore
+);
+
+/** What may stand where something else should. */
+const junk: fc.Arbitrary<unknown> = fc.oneof(
+  fc.constantFrom(null, true, '', 'x', '__proto__', 'constructor', -1, 0.5, 1e31, 1e308, Number.MAX_SAFE_INTEGER),
+  fc.constantFrom([], {}, [[]], [{}], { length: 3 }, [null], [1, 2, 3, 4]),
+  fc.jsonValue({ maxDepth: 2 }),
+);
+
+type Mutation = (parent: Record<string, unknown>, key: string, other: unknown) => void;
+const mutations: readonly Mutation[] = [
+  (parent, key, other) => (parent[key] = other),
+  (parent, key) => delete parent[key],
+  (parent, key, other) => (parent[key] = [parent[key], other]),
+  (parent, key) => (parent[key] = { [key]: parent[key] }),
+  (parent, key, other) => (parent[`${key}s`] = other),
+];
+
+/** Places of a JSON value, an object or a list each with a key of it. */
+function placesOf(value: unknown, found: [Record<string, unknown>, string][] = []) {
+  if (typeof value !== 'object' || value === null) return found;
+  for (const [key, inner] of Object.entries(value)) {
+    found.push([value as Record<string, unknown>, key]);
+    placesOf(inner, found);
+  }
+  return found;
+}
+
+/** The same requests with one to four things in them changed, left out, doubled or put elsewhere. */
+export const badRequests: fc.Arbitrary<unknown> = fc
+  .tuple(requests, fc.array(fc.tuple(fc.nat(), fc.constantFrom(...mutations), junk), { minLength: 1, maxLength: 4 }))
+  .map(([request, changes]) => {
+    const changed = JSON.parse(JSON.stringify(request)) as unknown;
+    for (const [at, mutate, other] of changes) {
+      const places = placesOf(changed);
+      if (places.length) mutate(...places[at % places.length]!, structuredClone(other));
+    }
+    return changed;
+  });
