@@ -139,4 +139,34 @@ describe('a request of the most extreme numbers', () => {
     for (const result of made.response.results) expect(result).not.toHaveProperty('error');
     expect(made.response.results[0]).toMatchObject({ bodies: [{ verdict: 'crosses' }, { verdict: 'inside' }] });
   });
+
+  it('that names one mesh twenty thousand times looks at it once', () => {
+    const many = 30_000;
+    const shape = {
+      kind: 'mesh',
+      positions: Array.from({ length: 3 * many }, (_, i) => Math.sin(1.3 * i)),
+      indices: Array.from({ length: many }, (_, i) => i),
+    };
+    const named = { bodies: Array.from({ length: 20_000 }, () => 'mesh') };
+    const ask = (named: object) => [
+      { id: 'exact', op: 'visibility', method: 'exact', ...named },
+      { id: 'bounds', op: 'screenBounds', ...named },
+      { id: 'shadow', op: 'shadowVisibility', light: [0, -1, 0], receiver: { point: [0, -1, 0], normal: [0, 1, 0] }, ...named }, // prettier-ignore
+    ];
+    const request = {
+      ...{ astrolabe: 1, viewport: { width: 200, height: 100 } },
+      ...{ bodies: [{ id: 'mesh', shape, position: [0, 0, 0] }] },
+      camera: { position: [0.4, 0.2, 0.1], orientation: { yaw: 0, pitch: 0 }, projection: { kind: 'perspective', near: 0.1, far: null, verticalFov: 60 } }, // prettier-ignore
+    };
+    // A billion looks at a vertex, were each name looked up: far beyond this test's patience.
+    const often = compute({ ...request, queries: ask(named) });
+    const onceEach = compute({ ...request, queries: ask({}) });
+    if (!often.ok || !onceEach.ok) throw new Error('refused');
+    for (const [i, result] of often.response.results.entries()) {
+      const bodies = (result as unknown as { bodies: object[] }).bodies;
+      const [single] = (onceEach.response.results[i] as unknown as { bodies: [object] }).bodies;
+      expect(bodies).toHaveLength(20_000);
+      expect(bodies.at(-1)).toEqual(single);
+    }
+  }, 30_000);
 });

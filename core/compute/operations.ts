@@ -218,7 +218,7 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
         `A margin of ${margin} leaves nothing of a viewport of ${width} × ${height}. Raise it.`,
       );
     return chosen(resolved, bodies, (placed) => {
-      const found = visibility(resolved.frame, placed, { method, margin, flat: resolved.flat });
+      const found = once(placed, (each) => visibility(resolved.frame, each, { method, margin, flat: resolved.flat }));
       const count = (verdict: Verdict) => found.filter((one) => one.verdict === verdict).length;
       return {
         bodies: found,
@@ -232,22 +232,24 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
     if (flat) return notIn2d('shadowVisibility');
     return chosen(resolved, bodies, (placed) => {
       const plane = { point: e.fromWorld(receiver.point), normal: e.fromWorld(receiver.normal) };
-      const found = shadowVisibility(frame, placed, e.fromWorld(light), plane);
-      return found.ok ? { bodies: found.value } : { bodies: null, reason: found.reason };
+      const found = shadowVisibility(frame, [...new Set(placed)], e.fromWorld(light), plane);
+      return found.ok ? { bodies: once(placed, () => found.value) } : { bodies: null, reason: found.reason };
     });
   },
 
   screenBounds: (resolved, { bodies }) =>
     chosen(resolved, bodies, (placed) => ({
-      bodies: placed.map((one) => {
-        const { codec: e, frame, flat } = resolved;
-        const found = pictureBounds(frame, one, flat);
-        if (!found.ok) return { body: one.body.id, bounds: null, reason: found.reason };
-        const { min, max, clipped } = found.value;
-        const [a, b] = [e.toScreen(frame.viewport, ...min), e.toScreen(frame.viewport, ...max)];
-        const corner = (pick: (...values: number[]) => number) => [pick(a[0], b[0]), pick(a[1], b[1])];
-        return { body: one.body.id, bounds: { min: corner(Math.min), max: corner(Math.max), clipped } };
-      }),
+      bodies: once(placed, (each) =>
+        each.map((one) => {
+          const { codec: e, frame, flat } = resolved;
+          const found = pictureBounds(frame, one, flat);
+          if (!found.ok) return { body: one.body.id, bounds: null, reason: found.reason };
+          const { min, max, clipped } = found.value;
+          const [a, b] = [e.toScreen(frame.viewport, ...min), e.toScreen(frame.viewport, ...max)];
+          const corner = (pick: (...values: number[]) => number) => [pick(a[0], b[0]), pick(a[1], b[1])];
+          return { body: one.body.id, bounds: { min: corner(Math.min), max: corner(Math.max), clipped } };
+        }),
+      ),
     })),
 
   billboard: ({ codec: e, frame, flat }, { items }) => {
@@ -388,6 +390,18 @@ const boxBetween = (a: Vec2, b: Vec2): { min: Vec2; max: Vec2 } => ({
   min: [Math.min(a[0], b[0]), Math.min(a[1], b[1])],
   max: [Math.max(a[0], b[0]), Math.max(a[1], b[1])],
 });
+
+/** What is asked of bodies, once of each however often it is named: a mesh may have many vertices. */
+function once<T extends { readonly body: string }>(
+  placed: readonly PlacedBody[],
+  ask: (each: readonly PlacedBody[]) => readonly T[],
+): readonly T[] {
+  const each = [...new Set(placed)];
+  const found = ask(each);
+  if (each.length === placed.length) return found;
+  const byId = new Map(found.map((one) => [one.body, one]));
+  return placed.flatMap(({ body }) => byId.get(body.id) ?? []);
+}
 
 /** The bodies that a query names, or all; `bodyMissing` for an id that there is not. */
 function chosen(
