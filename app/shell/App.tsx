@@ -14,6 +14,7 @@ import { PointerStrip } from './PointerStrip';
 import { TaskStrip } from './TaskStrip';
 import { useDocument } from '../state/document';
 import { useSettings } from '../state/settings';
+import { wasShown } from '../state/shown';
 import { currentTaskMoment, Tempo } from '../state/tempo';
 import type { TaskHandles } from '../pictures/Handles';
 import { marksTable, tasks } from '../tasks/page';
@@ -43,6 +44,11 @@ function Shell() {
   const { pathname } = useLocation();
   const projects = useHref('/projects');
   const task = tasks.find(({ route }) => pathname === `/${route}`);
+  const id = useDocument(({ project }) => project?.id);
+  // A page without pictures says nothing of whether the project can be shown.
+  useEffect(() => {
+    if (id && !task) wasShown();
+  }, [id, task]);
   return (
     <Page>
       {task && (
@@ -91,6 +97,13 @@ function Bench({ task }: { task: AnyTask }) {
   const panes = useMemo(() => panesOf(task), [task]);
   const ofTask = useMemo(() => handlesOf(task), [task]);
   useEffect(() => runJobs(task.route), [task]);
+  const id = useDocument(({ project }) => project?.id);
+  useEffect(() => {
+    if (!whole || !id) return;
+    // What goes wrong in showing does so in the first frames.
+    const stood = setTimeout(wasShown, 500);
+    return () => clearTimeout(stood);
+  }, [whole, id]);
   return (
     <>
       <Tempo value="chain">

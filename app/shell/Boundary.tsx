@@ -2,12 +2,17 @@ import './Boundary.css';
 import { Component, type ReactNode } from 'react';
 import { saveProject } from '../edits/actions';
 import { undo, useDocument } from '../state/document';
+import { couldNotShow } from '../state/shown';
 
 interface Props {
   readonly children: ReactNode;
   /** Where the list of projects lies. */
   readonly projects: string;
 }
+
+/** A part of the page that the browser could not fetch, rather than a fault of what is shown. */
+const partMissing = ({ message }: Error): boolean =>
+  /dynamically imported module|[Ii]mporting a module|Unable to preload/.test(message);
 
 /**
  * Where showing fails, the page says so and what can be done, instead of standing empty: nothing
@@ -18,6 +23,11 @@ export class Boundary extends Component<Props, { readonly error: Error | null }>
 
   static getDerivedStateFromError(error: unknown) {
     return { error: error instanceof Error ? error : new Error(String(error)) };
+  }
+
+  override componentDidCatch(error: Error): void {
+    const { project } = useDocument.getState();
+    if (project && !partMissing(error)) couldNotShow(project.id);
   }
 
   #end: () => void = () => undefined;
@@ -33,7 +43,7 @@ export class Boundary extends Component<Props, { readonly error: Error | null }>
     const { error } = this.state as { error: Error | null };
     if (!error) return this.props.children;
     // A part of the page that could not be fetched: the server has a newer one, or is gone.
-    const fetched = /dynamically imported module|[Ii]mporting a module|Unable to preload/.test(error.message);
+    const fetched = partMissing(error);
     const { past } = useDocument.getState();
     return (
       <div className="failed" role="alert">

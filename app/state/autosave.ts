@@ -4,6 +4,7 @@ import type { PointData } from '../../formats/pointSets';
 import { readProject, type Project } from '../../formats/project';
 import { leftBehind, live, newId, note, strike, type Unkept } from './crashLog';
 import { openProject, replaceProject, restoreSteps, useDocument } from './document';
+import { isKnownToFail, opening } from './shown';
 import { findShelf, forgetfulShelf, type Kept, type Shelf, type Version } from './projectStore';
 
 /**
@@ -237,6 +238,12 @@ async function takeNotes(notes: readonly Unkept[]): Promise<void> {
   }
 }
 
+/** Opens a project; that it is shown is for the page to say (`wasShown`). */
+function show(project: Project): void {
+  opening(project.id);
+  openProject(project);
+}
+
 /**
  * Opens the project that was last worked on, or the demo; then keeps every change a moment after it
  * is made.
@@ -256,6 +263,12 @@ export async function openShelf(): Promise<void> {
     await takeNotes(await notes);
     for (const last of await shelf.list()) {
       if (last.savedAt === 0) continue;
+      if (isKnownToFail(last.id)) {
+        useKeeping.setState({
+          lack: `“${last.name}” could not be shown when it was last opened. It is kept unchanged under All projects, and another is open instead.`,
+        });
+        continue;
+      }
       const read = readProject(last.project);
       if (read.ok) {
         project = read.project;
@@ -274,7 +287,7 @@ export async function openShelf(): Promise<void> {
       lack: `The projects kept in this browser could not be looked through: ${whyOf(error)}. They are left as they are.`,
     });
   }
-  openProject(project);
+  show(project);
   void bringHistory(project);
   other = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('astrolabe');
   useDocument.subscribe(({ project: now, gesture }, { project: before }) => {
@@ -354,7 +367,7 @@ export async function openKept(id: string): Promise<string | null> {
   const read = readProject(kept.project);
   if (!read.ok) return read.problems[0]!.message;
   seen.set(id, kept.revision);
-  openProject(read.project);
+  show(read.project);
   void bringHistory(read.project);
   await shelf.put({ ...kept, savedAt: Date.now() });
   setKept();
@@ -365,7 +378,7 @@ export async function openKept(id: string): Promise<string | null> {
 /** Puts a new project on the shelf and opens it. */
 export async function openNew(project: Project): Promise<void> {
   flush();
-  openProject(project);
+  show(project);
   useKeeping.setState({ state: 'unsaved', message: null });
   await keep(project);
 }

@@ -1,3 +1,4 @@
+import { largest } from '../../core/compute/limits';
 import { boundingSphere, placeBodies, rootsOf, type PlacedBody } from '../../core/bodies/body';
 import { orthographicOf } from '../../core/camera/camera2d';
 import { defaultConventions } from '../../core/conventions/conventions';
@@ -111,9 +112,10 @@ const boundsOf = memo((bodies: ReadonlyMap<string, PlacedBody>, tiles: Tiles | n
   ];
   for (const one of bodies.values()) {
     const { centre, radius } = boundingSphere(one);
+    // Scales on one another may carry a body beyond what any picture could show.
     for (let i = 0; i < 3; i++) {
-      low[i] = Math.min(low[i]!, centre[i]! - radius);
-      high[i] = Math.max(high[i]!, centre[i]! + radius);
+      low[i] = Math.min(low[i]!, Math.max(-largest, centre[i]! - radius || 0));
+      high[i] = Math.max(high[i]!, Math.min(largest, centre[i]! + radius || 0));
     }
   }
   if (tiles) {
