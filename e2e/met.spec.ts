@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { drop, near, number, numbers, openBench, rung, type } from './bench';
+import { drop, near, number, numbers, openBench, paste, rung, type } from './bench';
 
 /** What stopped or misled those who met the bench for the first time. */
 
@@ -230,6 +230,31 @@ test('a project that cannot be shown says so, and is left for another; numbers t
   await expect(page.locator('.notice')).toContainText('could not be shown when it was last opened');
   await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
   await expect.poll(opening).toBeNull();
+});
+
+test('a worker that cannot be had, a file that is gone and one that is no text are said, and nothing waits for them', async ({
+  page,
+}) => {
+  await page.route(/\/assets\/(points|imports)-/, (route) => route.abort());
+  await openBench(page, 'convert');
+  await paste(page, 'x,y,z\n1,2,3');
+  await expect(page.getByRole('alert')).toContainText('Reading What was pasted failed: a part of the page could not be fetched'); // prettier-ignore
+  await page.unroute(/\/assets\/(points|imports)-/);
+  await page.route(/\/assets\/points-/, (route) => route.abort());
+  await paste(page, 'x,y,z\n1,2,3');
+  await expect(page.getByRole('alert')).toContainText('They could not be read');
+  await page.unroute(/\/assets\/points-/);
+  await paste(page, 'x,y,z\n1,2,3');
+  await expect(page.getByRole('table', { name: 'Points' })).toHaveAttribute('aria-rowcount', '1');
+
+  await drop(page, 'picture.csv', 'a\u0000b');
+  await expect(page.getByRole('alert')).toContainText('It is not text');
+  await page.evaluate(() => {
+    Blob.prototype.arrayBuffer = () => Promise.reject(new DOMException('gone', 'NotFoundError'));
+  });
+  await drop(page, 'gone.csv', 'x,y\n1,2');
+  await expect(page.getByRole('alert')).toContainText('it may have been moved');
+  await expect(page.getByRole('table', { name: 'Points' })).toHaveAttribute('aria-rowcount', '1');
 });
 
 test('a camera is set by the size that is wanted, moved by amounts, and its pitch is held', async ({ page }) => {

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
@@ -15,9 +16,14 @@ test.use({ serviceWorkers: 'allow' });
 const built = fileURLToPath(new URL('../dist/app', import.meta.url));
 let server: Server;
 let site = '';
+/** What the server has beside what was built: another build differs in its service worker. */
+let newer = '';
 
 test.beforeAll(async () => {
   const files = express();
+  files.get('/tools/bench/sw.js', (_request, response) => {
+    response.type('text/javascript').send(readFileSync(`${built}/sw.js`, 'utf8') + newer);
+  });
   files.use('/tools/bench', express.static(built));
   server = createServer(files);
   await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
@@ -29,6 +35,38 @@ test.afterAll(() => {
 });
 
 const there = (page: Page) => expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
+
+test('a newer build is offered, goes on being offered in the menu, and every tab is told when one changes over', async ({
+  page,
+  context,
+}) => {
+  await page.goto(`${site}/frame`);
+  await there(page);
+  const kept = (page: Page) => page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  await kept(page);
+  await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(false);
+  const beside = await context.newPage();
+  await beside.goto(`${site}/frame`);
+  await there(beside);
+  // The page beside is the worker's; this one came before it, and is so once it is loaded again.
+  await page.reload();
+  await there(page);
+  await expect(page.getByText('A newer Astrolabe is here.')).toBeHidden();
+  newer = '\n// another build';
+  await page.reload();
+  await there(page);
+  await expect(page.locator('.notice', { hasText: 'A newer Astrolabe is here.' })).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: /^Saltmarrow harbour/ }).click();
+  const reloaded = page.waitForEvent('load');
+  await page.getByRole('menuitem', { name: 'Change over to the newer Astrolabe' }).click();
+  await reloaded;
+  await there(page);
+  await expect(beside.getByRole('alert')).toContainText('Another tab has changed over to a newer Astrolabe');
+  const again = beside.waitForEvent('load');
+  await beside.getByRole('button', { name: 'Load it again' }).click();
+  await again;
+  await there(beside);
+});
 
 test('works as plain files from any folder, and without a network after the first visit', async ({ page }) => {
   const problems: string[] = [];

@@ -289,33 +289,42 @@ export async function takeText(text: string, name: string): Promise<boolean> {
   return importText(text, name);
 }
 
+/** The bytes of a file, or why they cannot be had. */
+async function bytesOf(file: File): Promise<Uint8Array | Problem> {
+  if (file.size > mostBytes) return tooLarge(file.size);
+  try {
+    return new Uint8Array(await file.arrayBuffer());
+  } catch {
+    return {
+      path: '',
+      message: 'The browser could not read it: it may have been moved, or be closed to you. Try it again.',
+    };
+  }
+}
+
+const notText: Problem = {
+  path: '',
+  message: 'It is not text, and nothing here takes files of its kind. Projects, requests, OBJ and CSV are text.',
+};
+
+/** The text of a file, or null where there is none to be had, which is said. */
+export async function textOfFile(file: File): Promise<string | null> {
+  const bytes = await bytesOf(file);
+  const text = bytes instanceof Uint8Array ? textOf(bytes) : null;
+  if (text === null) refuse(file.name, [bytes instanceof Uint8Array ? notText : bytes]);
+  return text;
+}
+
 /**
  * A file, read as bytes: a task's, or text for the house. What is neither is said, and nothing
  * changes.
  */
 export async function importFile(file: File, wanted?: 'project'): Promise<boolean> {
-  let bytes: Uint8Array;
-  try {
-    if (file.size > mostBytes) return refuse(file.name, [tooLarge(file.size)]);
-    bytes = new Uint8Array(await file.arrayBuffer());
-  } catch {
-    return refuse(file.name, [
-      {
-        path: '',
-        message: 'The browser could not read it: it may have been moved, or be closed to you. Try it again.',
-      },
-    ]);
-  }
+  const bytes = await bytesOf(file);
+  if (!(bytes instanceof Uint8Array)) return refuse(file.name, [bytes]);
   const text = textOf(bytes);
   if (!wanted && taking({ name: file.name, bytes, text })) return true;
-  if (text === null)
-    return refuse(file.name, [
-      {
-        path: '',
-        message: 'It is not text, and nothing here takes files of its kind. Projects, requests, OBJ and CSV are text.',
-      },
-    ]);
-  return importText(text, file.name, wanted);
+  return text === null ? refuse(file.name, [notText]) : importText(text, file.name, wanted);
 }
 
 /** More than this is never read. */

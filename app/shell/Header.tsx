@@ -4,6 +4,7 @@ import { DropdownMenu, Popover } from 'radix-ui';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { redo, undo, useDocument } from '../state/document';
+import { useNewer } from '../state/offline';
 import { useKeeping } from '../state/autosave';
 import { themeInForce, useSettings } from '../state/settings';
 import { tasks } from '../tasks/page';
@@ -75,6 +76,7 @@ export function Header() {
 function ProjectMenu() {
   const name = useDocument((state) => state.project!.name);
   const keeping = useKeeping((state) => state.state);
+  const changeOver = useNewer((state) => state.changeOver);
   const navigate = useNavigate();
   const item = (label: string, run: () => void, right?: string) => (
     <DropdownMenu.Item className="menu-item" onSelect={run}>
@@ -108,6 +110,12 @@ function ProjectMenu() {
           <div className="menu-line" />
           {item('Open the demo, Saltmarrow harbour', () => openDemo('harbour'))}
           {item('Open the demo, Saltmarrow chart', () => openDemo('chart'), '2D')}
+          {changeOver && (
+            <>
+              <div className="menu-line" />
+              {item('Change over to the newer Astrolabe', changeOver)}
+            </>
+          )}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

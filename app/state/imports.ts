@@ -2,7 +2,8 @@ import { proxy, wrap, type Remote } from 'comlink';
 import type { Conventions } from '../../core/conventions/conventions';
 import type { Reading } from '../../formats/csv';
 import type { Imported, ImportContext } from '../../formats/importing';
-import { underWay } from '../ui/notices';
+import { complain, underWay } from '../ui/notices';
+import { fallen, fallenText } from '../ui/worker';
 import type { Problem } from '../../core/reasons';
 import type { Project } from '../../formats/project';
 
@@ -32,7 +33,7 @@ export interface ImportsWorker {
 
 /**
  * Asks a worker of its own, with a notice of how far it is past the first moment; null when the
- * user has stopped it.
+ * user has stopped it, or the worker has failed, which is said.
  */
 async function asked<T>(
   name: string,
@@ -45,7 +46,10 @@ async function asked<T>(
   });
   const shown = underWay(`Reading ${name}`, stop);
   try {
-    return await Promise.race([ask(wrap<ImportsWorker>(worker), proxy(shown.at)), stopped]);
+    return await Promise.race([ask(wrap<ImportsWorker>(worker), proxy(shown.at)), stopped, fallen(worker)]);
+  } catch (error) {
+    complain(fallenText(`Reading ${name}`, error));
+    return null;
   } finally {
     worker.terminate();
     shown.done();

@@ -1,23 +1,42 @@
-import { say } from '../ui/notices';
+import { create } from 'zustand';
+import { say, warn } from '../ui/notices';
+
+/** What changes over to a newer Astrolabe that waits; null while there is none. */
+export const useNewer = create<{ changeOver: (() => void) | null }>(() => ({ changeOver: null }));
 
 /**
- * Has the browser keep the application, so that it opens without a network; says so when a newer
- * one has come in the meantime.
+ * Has the browser keep the application, so that it opens without a network. Says so when a newer one
+ * has come in the meantime, which goes on being offered in the menu of the project; and when
+ * another tab has changed over, since the parts of the old one are gone then.
  */
 export async function keepApplication(home: string): Promise<void> {
   if (!('serviceWorker' in navigator)) return;
+  const { serviceWorker } = navigator;
   try {
-    const registration = await navigator.serviceWorker.register(`${home}sw.js`, { scope: home });
-    const offer = () => {
+    const registration = await serviceWorker.register(`${home}sw.js`, { scope: home });
+    let [asked, first] = [false, !serviceWorker.controller];
+    serviceWorker.addEventListener('controllerchange', () => {
       // The very first one takes its place by itself.
-      if (!registration.waiting || !navigator.serviceWorker.controller) return;
-      say('A newer Astrolabe is here.', {
-        label: 'Change over',
-        run: () => {
-          navigator.serviceWorker.addEventListener('controllerchange', () => window.location.reload(), { once: true });
-          registration.waiting?.postMessage('take over');
-        },
-      });
+      const [mine, begins] = [asked, first];
+      first = false;
+      if (mine) window.location.reload();
+      else if (!begins) {
+        useNewer.setState({ changeOver: () => window.location.reload() });
+        warn('Another tab has changed over to a newer Astrolabe, and parts of this one are gone. Load this page again.', [], {
+          label: 'Load it again',
+          run: () => window.location.reload(),
+        }); // prettier-ignore
+      }
+    });
+    const offer = () => {
+      const { waiting } = registration;
+      if (!waiting || !serviceWorker.controller) return;
+      const changeOver = () => {
+        asked = true;
+        waiting.postMessage('take over');
+      };
+      useNewer.setState({ changeOver });
+      say('A newer Astrolabe is here.', { label: 'Change over', run: changeOver });
     };
     offer();
     registration.addEventListener('updatefound', () => registration.installing?.addEventListener('statechange', offer));

@@ -8,6 +8,8 @@ import type { PointData, PointSet } from '../../formats/pointSets';
 import { readingWords, type Column, type Reading } from '../../formats/csv';
 import { currentMoment } from './tempo';
 import { momentOf } from './moment';
+import { complain } from '../ui/notices';
+import { fallen, fallenText } from '../ui/worker';
 import { edit, useDocument } from './document';
 import { newId } from './crashLog';
 import { fetchPoints, holdPoints } from './pointSets';
@@ -97,9 +99,22 @@ export function filtered(outside: Uint8Array, filter: Filter): Pick<TableState, 
   return { rows: rows.subarray(0, n), counts };
 }
 
-let remote: Remote<PointsWorker> | null = null;
-const worker = (): Remote<PointsWorker> =>
-  (remote ??= wrap<PointsWorker>(new Worker(new URL('../workers/points.ts', import.meta.url), { type: 'module' })));
+let worker: { readonly remote: Remote<PointsWorker>; readonly fallen: Promise<never> } | null = null;
+
+/** Asks the worker; one that has failed is said, and the next time is another. */
+async function asked<T>(ask: (remote: Remote<PointsWorker>) => Promise<T>): Promise<T | null> {
+  if (!worker) {
+    const made = new Worker(new URL('../workers/points.ts', import.meta.url), { type: 'module' });
+    worker = { remote: wrap<PointsWorker>(made), fallen: fallen(made) };
+  }
+  try {
+    return await Promise.race([ask(worker.remote), worker.fallen]);
+  } catch (error) {
+    worker = null;
+    complain(fallenText('Reading the points', error));
+    return null;
+  }
+}
 
 /** What is to be converted next: a later wish takes the place of one that waits. */
 let wanted: { frame: CameraFrame; conventions: Conventions } | null = null;
@@ -113,7 +128,8 @@ async function convert(): Promise<void> {
     while (wanted) {
       const { frame, conventions } = wanted;
       wanted = null;
-      const converted = await worker().convert(frame, conventions);
+      const converted = await asked((to) => to.convert(frame, conventions));
+      if (!converted) return;
       useTable.setState(({ filter }) => ({ converted, ...filtered(converted.outside, filter) }));
     }
   } finally {
@@ -139,7 +155,8 @@ export async function loadPoints(text: string, source: string): Promise<readonly
   const { project, flat } = currentMoment();
   if (project.pointSets.length >= mostSets)
     return [{ path: '', message: `A project has at most ${mostSets} sets of points. Delete one first.` }];
-  return take(await worker().read(text, project.conventions, flat), source, null);
+  const read = await asked((to) => to.read(text, project.conventions, flat) as Promise<ReadTable>);
+  return read ? take(read, source, null) : [{ path: '', message: 'They could not be read.' }];
 }
 const mostSets = 64;
 
@@ -148,7 +165,8 @@ export async function readColumnsAs(reading: Reading): Promise<void> {
   const { text } = useTable.getState();
   if (!text) return;
   useTable.setState({ text: { ...text, reading } });
-  take(await worker().readAs(reading), text.source, text.set);
+  const read = await asked((to) => to.readAs(reading) as Promise<ReadTable>);
+  if (read) take(read, text.source, text.set);
 }
 
 function take(found: ReadTable, source: string, of: string | null): readonly Problem[] {
@@ -212,7 +230,7 @@ async function look(): Promise<void> {
   looking = null;
   absent = set && !data ? set.key : null;
   // A copy: the worker may be given what it has given.
-  if (data) await worker().hold(data.points);
+  if (data && (await asked((to) => to.hold(data.points))) === null) return;
   last = null;
   useTable.setState({ table: data && set && { ...data, set }, converted: null, rows: new Uint32Array(0), counts: empty }); // prettier-ignore
   refresh();

@@ -58,8 +58,8 @@ export function complain(text: string, places: Notice['places'] = []): void {
 }
 
 /** Something that has to be known, whatever is said beside it: it stays until it is dismissed. */
-export function warn(text: string, places: Notice['places'] = []): void {
-  put({ id: ++count, kind: 'lasting', text, places }, ['lasting']);
+export function warn(text: string, places: Notice['places'] = [], action?: Action): void {
+  put({ id: ++count, kind: 'lasting', text, places, action }, ['lasting']);
 }
 
 /**

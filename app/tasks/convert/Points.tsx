@@ -5,7 +5,7 @@ import { writeTable } from '../../../formats/csv';
 import { placeWords } from '../../../formats/places';
 import { outsideWords } from '../../state/wording';
 import { currentMoment, useMoment } from '../../state/tempo';
-import { showPane } from '../../edits/actions';
+import { showPane, textOfFile } from '../../edits/actions';
 import { useSettings } from '../../state/settings';
 import {
   deleteSet,
@@ -92,13 +92,16 @@ function Body() {
   };
   // Columns that are taken otherwise may be wrong in other ways.
   const problems = columns?.problems ?? wrong;
-  const read = (chosen: File) => void chosen.text().then((given) => take(given, chosen.name));
+  const read = async (chosen: File) => {
+    const given = await textOfFile(chosen);
+    if (given !== null) await take(given, chosen.name);
+  };
   const drop = (event: DragEvent) => {
     const chosen = event.dataTransfer.files[0];
     if (!chosen) return;
     event.preventDefault();
     event.stopPropagation();
-    read(chosen);
+    void read(chosen);
   };
   return (
     <div onDrop={drop} onDragOver={(event) => event.preventDefault()}>
@@ -123,7 +126,11 @@ function Body() {
         <button className="plain-button" disabled={!text.trim() || reading} onClick={() => void take(text, 'the text')}>
           {reading ? 'Reading…' : 'Take these'}
         </button>
-        <button className="plain-button" disabled={reading} onClick={() => askFile('.csv,.tsv,.txt,text/csv', read)}>
+        <button
+          className="plain-button"
+          disabled={reading}
+          onClick={() => askFile('.csv,.tsv,.txt,text/csv', (chosen) => void read(chosen))}
+        >
           Load a CSV file…
         </button>
       </div>
