@@ -257,6 +257,30 @@ test('a worker that cannot be had, a file that is gone and one that is no text a
   await expect(page.getByRole('table', { name: 'Points' })).toHaveAttribute('aria-rowcount', '1');
 });
 
+test('in a narrow window the columns lie below one another, and all of it can be reached', async ({ page }) => {
+  for (const [width, height] of [
+    [640, 400],
+    [400, 300],
+  ] as const) {
+    // prettier-ignore
+    await page.setViewportSize({ width, height });
+    await openBench(page, 'convert');
+    const box = async (selector: string) => (await page.locator(selector).first().boundingBox())!;
+    const [centre, chain, sheet] = [await box('.centre'), await box('.chain'), await box('.sheet')];
+    for (const column of [centre, chain, sheet]) expect(column.width).toBe(width);
+    expect(centre.height).toBeGreaterThan(400);
+    expect(chain.y).toBeGreaterThanOrEqual(centre.y + centre.height);
+    expect(sheet.y).toBeGreaterThanOrEqual(chain.y + chain.height);
+    const picture = await box('.picture-block');
+    expect(Math.min(picture.width, 1.6 * picture.height)).toBeGreaterThan(240);
+    // The last thing of the worksheet can be scrolled to, above the strip, and used.
+    const last = page.locator('.sheet :is(button, input)').last();
+    await last.scrollIntoViewIfNeeded();
+    await last.click({ trial: true });
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(width);
+  }
+});
+
 test('a camera is set by the size that is wanted, moved by amounts, and its pitch is held', async ({ page }) => {
   await openBench(page, '/frame');
   const read = async (field: string) => number(await page.getByLabel(field, { exact: true }).inputValue());
