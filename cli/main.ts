@@ -114,7 +114,10 @@ program
       );
       process.exit(1);
     });
-    if (taken.length) console.log(`Port ${taken.join(', ')} is taken, so this is the next free one.`);
+    if (taken.length)
+      console.log(
+        `Port ${taken.join(', ')} is taken, so this is the next free one. A browser keeps projects for each address by itself: those made at another port are seen there alone.`,
+      );
     console.log(`Astrolabe is at ${address}`);
     process.exitCode = 0;
   });

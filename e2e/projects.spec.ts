@@ -59,6 +59,17 @@ test('projects are made, opened, renamed, duplicated and deleted, and a deleted 
   await page.goto('/projects');
   await list.getByRole('button', { name: 'Tide mill', exact: true }).click();
   await expect(page.locator('.project-button')).toContainText('Tide mill');
+
+  // Also after the clock was set back by a day.
+  await page.addInitScript(() => {
+    const now = Date.now;
+    Date.now = () => now() - 86_400_000;
+  });
+  await page.goto('/projects');
+  await list.getByRole('button', { name: 'Second harbour', exact: true }).click();
+  await expect(page.locator('.project-button')).toContainText('Second harbour');
+  await page.reload();
+  await expect(page.locator('.project-button')).toContainText('Second harbour');
 });
 
 test('versions are kept at each export and by hand, compared, and gone back to', async ({ page }) => {

@@ -181,4 +181,22 @@ describe('a project gathered', () => {
     const many = projectFromPoints(new Float64Array(3 * 2001), null, false, given());
     expect(many.ok && many.project.bodies).toEqual([]);
   });
+
+  it('takes no word for a statement that only objects have, and refuses a face that would take long', () => {
+    const triangle = 'v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n';
+    for (const word of ['constructor', 'toString', '__proto__'])
+      expect(readObj(`${triangle}${word} 1\n`)).toMatchObject({
+        ok: false,
+        problems: [{ path: 'line 5', message: expect.stringContaining(`“${word}” is no statement`) }],
+      });
+    const round = (count: number) =>
+      Array.from({ length: count }, (_, i) => `v ${Math.cos((i / count) * 6.28)} ${Math.sin((i / count) * 6.28)} 0`).join('\n') + // prettier-ignore
+      `\nf ${Array.from({ length: count }, (_, i) => i + 1).join(' ')}\n`;
+    expect(readObj(round(50_000))).toMatchObject({
+      ok: false,
+      problems: [{ path: 'line 50001', message: expect.stringContaining('at most 10,000 corners') }],
+    });
+    const made = readObj(round(2_000));
+    expect(made.ok && made.parts[0]!.indices.length).toBe(3 * 1_998);
+  });
 });

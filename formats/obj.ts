@@ -27,23 +27,25 @@ export type ReadObj =
 
 /** The most triangles that a model may have to be worked with on the page. */
 export const mostTriangles = 60_000;
+/** The most corners of a face: to cut many takes long, and nothing draws such faces as one. */
+const mostCorners = 10_000;
 const mostProblems = 20;
 /** Beyond this the core refuses numbers. */
 const largest = 1e30;
 
 /** Statements that say nothing of surfaces of triangles, by what is left out with them. */
-const leftOut: Readonly<Record<string, string | null>> = {
-  ...{ vt: 'texture coordinates', vn: 'normals', l: 'lines', p: 'points', s: null, mg: null },
-  ...{ mtllib: 'materials', usemtl: 'materials', maplib: 'materials', usemap: 'materials' },
-  ...Object.fromEntries(
-    'vp cstype deg bmat step curv curv2 surf parm trim hole scrv sp end con'
-      .split(' ')
-      .map((word) => [word, 'free-form curves and surfaces']),
-  ),
-  ...Object.fromEntries(
-    'lod bevel c_interp d_interp shadow_obj trace_obj ctech stech call csh'.split(' ').map((word) => [word, null]),
-  ),
-};
+const leftOut: ReadonlyMap<string, string | null> = new Map([
+  ...Object.entries({
+    ...{ vt: 'texture coordinates', vn: 'normals', l: 'lines', p: 'points', s: null, mg: null },
+    ...{ mtllib: 'materials', usemtl: 'materials', maplib: 'materials', usemap: 'materials' },
+  }),
+  ...'vp cstype deg bmat step curv curv2 surf parm trim hole scrv sp end con'
+    .split(' ')
+    .map((word) => [word, 'free-form curves and surfaces'] as const),
+  ...'lod bevel c_interp d_interp shadow_obj trace_obj ctech stech call csh'
+    .split(' ')
+    .map((word) => [word, null] as const),
+]);
 
 const numeral = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i;
 const numberIn = (word: string): number | null => {
@@ -99,7 +101,12 @@ export function readObj(text: string, onProgress: (share: number) => void = () =
       const corners = rest.map((one) => cornerIn(one, count));
       const bad = corners.findIndex((one) => typeof one === 'string');
       if (corners.length < 3) complain(`A face has three corners or more, and this one has ${corners.length}.`);
+      else if (corners.length > mostCorners)
+        complain(
+          `A face has at most ${mostCorners.toLocaleString('en')} corners, and this one has ${corners.length.toLocaleString('en')}. Part it.`,
+        );
       else if (bad >= 0) complain(corners[bad] as string);
+      else if (triangles > mostTriangles) triangles += corners.length - 2;
       else {
         const name = hasObjects ? object : group;
         if (!parts.has(name)) parts.set(name, { name, triangles: [] });
@@ -111,8 +118,8 @@ export function readObj(text: string, onProgress: (share: number) => void = () =
       hasObjects = true;
       object = rest.join(' ');
     } else if (word === 'g') group = rest.join(' ');
-    else if (word in leftOut) {
-      const what = leftOut[word];
+    else if (leftOut.has(word)) {
+      const what = leftOut.get(word);
       if (what) left.add(what);
     } else complain(`“${word.slice(0, 40)}” is no statement of an OBJ file. Take the line out.`);
   }

@@ -369,7 +369,7 @@ export async function openKept(id: string): Promise<string | null> {
   seen.set(id, kept.revision);
   show(read.project);
   void bringHistory(read.project);
-  await shelf.put({ ...kept, savedAt: Date.now() });
+  await shelf.put({ ...kept, savedAt: await shelf.laterTime() });
   setKept();
   tell();
   return null;

@@ -45,6 +45,8 @@ export interface Shelf {
   write(project: Project, from: number | null): Promise<Written>;
   /** Puts something back as it was, or sets it aside. */
   put(kept: Kept): Promise<void>;
+  /** A time after that of everything kept: the clock may have been set back meanwhile. */
+  laterTime(): Promise<number>;
   remove(id: string): Promise<void>;
   versions(of: string): Promise<Version[]>;
   keepVersion(version: Omit<Version, 'key'>): Promise<void>;
@@ -117,7 +119,13 @@ const whole = (row: Kept): Kept => ({
 });
 
 function databaseShelf(database: Database): Shelf {
+  // By the keys of the index alone: projects may be large.
+  const laterTime = async () => {
+    const [last = 0] = await database.projects.orderBy('savedAt').reverse().limit(1).keys();
+    return Math.max(Date.now(), (last as number) + 1);
+  };
   return {
+    laterTime,
     list: async () => (await database.projects.orderBy('savedAt').reverse().toArray()).map(whole),
     read: async (id) => {
       const row = await database.projects.get(id);
@@ -132,8 +140,9 @@ function databaseShelf(database: Database): Shelf {
         const present = head?.revision ?? (row ? whole(row).revision : null);
         if (from !== null && row && present !== from) return { ok: false, theirs: whole(row) };
         const revision = (present ?? 0) + 1;
+        const savedAt = await laterTime();
         await Promise.all([
-          database.projects.put({ id, name, savedAt: Date.now(), revision, by: tab, project }),
+          database.projects.put({ id, name, savedAt, revision, by: tab, project }),
           database.heads.put({ id, revision }),
         ]);
         return { ok: true, revision };
@@ -198,21 +207,22 @@ function textShelf(store: Storage): Shelf {
     return text === null ? undefined : (JSON.parse(text) as Kept);
   };
   const set = (kept: Kept) => store.setItem(prefix + kept.id, JSON.stringify(kept));
+  const list = () =>
+    Array.from({ length: store.length }, (_, i) => store.key(i)!)
+      .filter((key) => key.startsWith(prefix))
+      .map((key) => get(key.slice(prefix.length))!)
+      .sort((a, b) => b.savedAt - a.savedAt);
+  const laterTime = () => Math.max(Date.now(), (list()[0]?.savedAt ?? 0) + 1);
   return {
-    list: () =>
-      Promise.resolve(
-        Array.from({ length: store.length }, (_, i) => store.key(i)!)
-          .filter((key) => key.startsWith(prefix))
-          .map((key) => get(key.slice(prefix.length))!)
-          .sort((a, b) => b.savedAt - a.savedAt),
-      ),
+    laterTime: () => Promise.resolve(laterTime()),
+    list: () => Promise.resolve(list()),
     read: (id) => Promise.resolve(get(id)),
     write: (project, from) =>
       Promise.resolve().then((): Written => {
         const row = get(project.id);
         if (from !== null && row && row.revision !== from) return { ok: false, theirs: row };
         const revision = (row?.revision ?? 0) + 1;
-        set({ id: project.id, name: project.name, savedAt: Date.now(), revision, by: tab, project });
+        set({ id: project.id, name: project.name, savedAt: laterTime(), revision, by: tab, project });
         return { ok: true, revision };
       }),
     put: (kept) => Promise.resolve(set(kept)),
