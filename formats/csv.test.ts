@@ -100,6 +100,13 @@ describe('points from text', () => {
     );
   });
 
+  it('has names of any letters, brackets side by side included', () => {
+    const names = ['0){-', 'buoy (1)(2)', '(1,2,3)(4,5,6)'];
+    const text = writeTable(['name', 'x', 'y', 'z'], names.map((name) => [name, 1, 2, 3])); // prettier-ignore
+    expect(read(text)).toMatchObject({ names });
+    expect(read('(1,2,3)(4,5,6)')).toMatchObject([{ path: 'line 1', message: expect.stringContaining('more than one point') }]); // prettier-ignore
+  });
+
   it('is not held up by a cell of endless digits', () => {
     const digits = '1'.repeat(200_000);
     expect(read(`1,2,${digits}x`)).toMatchObject([{ path: 'line 1' }]);

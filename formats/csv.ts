@@ -106,7 +106,11 @@ function tabulate(given: string): Table | Problem {
   }
   if (!rows.length)
     return { path: '', message: 'There are only comments in it. Give a point a line, its coordinates side by side.' };
-  const crowded = rows.find(({ cells }) => cells.some((cell) => /\d\s*[\])}]\s*[[({]\s*[-+.\d]/.test(cell)));
+  // Of the letters of numbers and brackets alone, and no name: names may have any letters.
+  const named = rows[0]!.cells.findIndex((cell) => /^\s*(name|label|id)\s*$/i.test(cell));
+  const crowds = (cell: string, i: number) =>
+    i !== named && /^[\d\s.,;eE()[\]{}+-]+$/.test(cell) && /\d\s*[\])}]\s*[[({]\s*[-+]?\.?\d/.test(cell);
+  const crowded = rows.find(({ cells }) => cells.some(crowds));
   if (crowded)
     return {
       path: lineOf(crowded.line),

@@ -137,4 +137,27 @@ describe('text that is nothing', () => {
       kind: 'points',
     });
   });
+
+  it('takes as many bodies and triangles as can be worked with, by every way in', () => {
+    const camera = { position: [0, 0, 5], orientation: { yaw: 0, pitch: 0 }, projection: { kind: 'perspective', near: 0.1, far: null, verticalFov: 60 } }; // prettier-ignore
+    const request = (bodies: object[]) =>
+      JSON.stringify({ astrolabe: 1, viewport: { width: 2, height: 1 }, camera, bodies, queries: [] });
+    const boxes = (count: number) =>
+      Array.from({ length: count }, (_, i) => ({ id: `b${i}`, shape: { kind: 'box', size: [1, 1, 1] }, position: [i, 0, 0] })); // prettier-ignore
+    const mesh = (triangles: number) => ({
+      id: 'm',
+      position: [0, 0, 0],
+      shape: { kind: 'mesh', positions: [0, 0, 0, 1, 0, 0, 0, 1, 0], indices: Array.from({ length: 3 * triangles }, (_, i) => i % 3) }, // prettier-ignore
+    });
+    const read = (text: string, name: string) => readImport(text, name, { id: 'p', conventions: defaultConventions });
+    expect(read(request(boxes(10_000)), 'a.json').ok).toBe(true);
+    expect(read(request([mesh(100_000)]), 'a.json').ok).toBe(true);
+    for (const [text, name, said] of [
+      [request(boxes(10_001)), 'a.json', '10,001 bodies'],
+      [request([mesh(60_000), { ...mesh(40_001), id: 'n' }]), 'a.json', '100,001 triangles'],
+      [`v 0 0 0\nv 1 0 0\nv 0 1 0\n${'f 1 2 3\n'.repeat(100_001)}`, 'a.obj', '100,001 triangles'],
+      [`v 0 0 0\nv 1 0 0\nv 0 1 0\n${Array.from({ length: 10_001 }, (_, i) => `o ${i}\nf 1 2 3\n`).join('')}`, 'a.obj', '10,001 bodies'], // prettier-ignore
+    ] as const)
+      expect(read(text, name), said).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining(said) }] }); // prettier-ignore
+  });
 });

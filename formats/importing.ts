@@ -4,6 +4,7 @@ import { projectFromModel } from './projectFromGeometry';
 import { projectFromRequest } from './fromRequest';
 import { readObj } from './obj';
 import { inWords } from './places';
+import { tooMuch } from './size';
 import { isRequest, parseJson, readProject, type Project } from './project';
 
 /* What comes by file, drop or paste, taken as what it is. */
@@ -52,24 +53,26 @@ export function readImport(
     const read = isRequest(parsed.value)
       ? projectFromRequest(parsed.value, id, baseName(name))
       : readProject(parsed.value);
-    return read.ok
-      ? { ok: true, kind: 'project', project: { ...read.project, id }, notes: [] }
-      : {
-          ok: false,
-          problems: inWords(read.problems, parsed.value),
-        };
+    if (!read.ok) return { ok: false, problems: inWords(read.problems, parsed.value) };
+    return fitting({ ...read.project, id }, []);
   }
   if (/\.obj$/i.test(name) || /^(v|f)[ \t]+[-+\d.]/m.test(text.slice(0, 100_000))) {
     const model = readObj(text, onProgress);
     if (!model.ok) return model;
     const read = projectFromModel(model.parts, baseName(name), { id, name: baseName(name), conventions });
     const notes = model.left.length ? [`Left out: ${model.left.join(', ')}.`] : [];
-    return read.ok ? { ok: true, kind: 'project', project: read.project, notes } : read;
+    return read.ok ? fitting(read.project, notes) : read;
   }
   if (/\.(csv|tsv)$/i.test(name) || looksLikePoints(text)) return { ok: true, kind: 'points' };
   return refuse(
     'It is no project, compute request, OBJ model or list of points that could be read. Points stand one a line, their coordinates side by side.',
   );
+}
+
+/** A project that was read, unless it holds more than can be worked with. */
+function fitting(project: Project, notes: readonly string[]): Imported {
+  const problems = tooMuch(project.bodies);
+  return problems.length ? { ok: false, problems } : { ok: true, kind: 'project', project, notes };
 }
 
 /**

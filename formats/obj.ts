@@ -1,5 +1,6 @@
 import earcut from 'earcut';
 import type { Problem } from '../core/reasons';
+import { mostTriangles, tooManyTriangles } from './size';
 
 /**
  * An object (or, where there are none, a group) of an OBJ model: triangles over its own vertices,
@@ -25,8 +26,6 @@ export type ReadObj =
     }
   | { readonly ok: false; readonly problems: readonly Problem[] };
 
-/** The most triangles that a model may have to be worked with on the page. */
-export const mostTriangles = 60_000;
 /** The most corners of a face: to cut many takes long, and nothing draws such faces as one. */
 const mostCorners = 10_000;
 const mostProblems = 20;
@@ -126,10 +125,7 @@ export function readObj(text: string, onProgress: (share: number) => void = () =
   if (problems.length) return { ok: false, problems };
   const whole = (message: string): ReadObj => ({ ok: false, problems: [{ path: '', message }] });
   if (!triangles) return whole('There are no faces in it. Give at least one, or take its points as CSV.');
-  if (triangles > mostTriangles)
-    return whole(
-      `It has ${triangles.toLocaleString('en')} triangles, and a project takes ${mostTriangles.toLocaleString('en')}. Thin it out, or take a part of it.`,
-    );
+  if (triangles > mostTriangles) return whole(tooManyTriangles(triangles));
   return {
     ok: true,
     parts: [...parts.values()].map((part) => gathered(part, positions)),

@@ -9,6 +9,7 @@ import { saltmarrowChart } from '../../demo/chart';
 import { projectRequest, cameraInSpace } from '../../formats/camera';
 import { keepNumbers } from '../../formats/reinterpret';
 import type { Reading } from '../../formats/csv';
+import { tooMuch } from '../../formats/size';
 import { writeProject, type Project } from '../../formats/project';
 import { codecOf } from '../../core/conventions/codec';
 import type { Query } from '../../core/compute/schema';
@@ -203,7 +204,10 @@ export async function importText(text: string, name: string, wanted: 'project' |
     replaceProject(`open ${name}`, project);
     const isModel = !isJson(text, name);
     tellBrought(isModel ? { text, name, conventions, of: project.id, ids: project.bodies.map(({ id }) => id) } : null);
-    const into = before.camera.kind === project.camera.kind && project.bodies.length > 0;
+    const into =
+      before.camera.kind === project.camera.kind &&
+      project.bodies.length > 0 &&
+      !tooMuch([...before.bodies, ...project.bodies]).length;
     say(
       [
         known ? `${project.name} was kept here already, and is open.` : `Opened ${project.name}.`,

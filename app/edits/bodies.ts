@@ -7,6 +7,7 @@ import { forgetBodies } from '../state/slices';
 import { counted } from '../ui/figures';
 import { complain, say } from '../ui/notices';
 import type { PointData } from '../../formats/pointSets';
+import { tooMuch } from '../../formats/size';
 import { bodiesOfPoints, mostPointBodies } from '../../formats/projectFromGeometry';
 
 /* Bodies added and deleted by hand. */
@@ -58,15 +59,24 @@ export function removeBody(id: string): void {
 /**
  * Puts bodies of another project beside those of the open one, where they stand in the world, as one
  * step of undo: an id or a name that is taken is numbered, and parts stay with what they are parts
- * of. Gives their ids here.
+ * of. Gives their ids here; none where they are too many beside the others, which is said.
  */
 export function bringIn(bodies: Project['bodies'], from: string): readonly string[] {
   const { project } = currentMoment();
+  const problems = tooMuch([...project.bodies, ...bodies]);
+  if (problems.length) {
+    complain(`${from} does not fit into ${project.name}, and nothing has changed.`, problems);
+    return [];
+  }
   const ids = new Set(project.bodies.map(({ id }) => id));
   const names = new Set(project.bodies.map(({ name }) => name));
+  // Thousands may have one name: each goes on counting where the one before has stopped.
+  const next = new Map<string, number>();
   const free = (taken: Set<string>, wanted: string, joint: string) => {
     let own = wanted;
-    for (let i = 2; taken.has(own); i++) own = `${wanted}${joint}${i}`;
+    let number = next.get(joint + wanted) ?? 2;
+    while (taken.has(own)) own = `${wanted}${joint}${number++}`;
+    next.set(joint + wanted, number);
     taken.add(own);
     return own;
   };
