@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { near, number, openBench, type } from './bench';
+import { near, number, openBench, paste, type } from './bench';
 
 /** Projects and their keeping: the list, versions, two tabs, and what a browser can do to them. */
 
@@ -166,7 +166,8 @@ test('a full store is said, nothing is lost, and the next chance is taken', asyn
   await page.addInitScript(() => {
     const put = IDBObjectStore.prototype.put;
     IDBObjectStore.prototype.put = function (this: IDBObjectStore, ...args: [unknown]) {
-      if ((window as { full?: boolean }).full) throw new DOMException('no room', 'QuotaExceededError');
+      const { full, noPoints } = window as { full?: boolean; noPoints?: boolean };
+      if (full || (noPoints && this.name === 'pointData')) throw new DOMException('no room', 'QuotaExceededError');
       return put.apply(this, args);
     } as typeof put;
   });
@@ -177,8 +178,22 @@ test('a full store is said, nothing is lost, and the next chance is taken', asyn
   near([await read(page, 'Near')], [6], 0);
   await page.evaluate(() => void ((window as { full?: boolean }).full = false));
   await expect(page.getByRole('alert')).toBeHidden({ timeout: 15_000 });
+
+  // Points lie beside the project: it is not said to be kept while they are not.
+  await page.evaluate(() => void ((window as { noPoints?: boolean }).noPoints = true));
+  await paste(page, 'x,y,z\n1,2,3\n4,5,6');
+  await type(page, 'Near', '7');
+  await page.getByRole('button', { name: /^Saltmarrow harbour/ }).click();
+  const menu = page.getByRole('menu');
+  await expect(menu).toContainText('Not kept by this browser');
+  await page.waitForTimeout(900);
+  await expect(menu).toContainText('Not kept by this browser');
+  await page.evaluate(() => void ((window as { noPoints?: boolean }).noPoints = false));
+  await expect(menu).toContainText('Kept in this browser', { timeout: 15_000 });
   await page.reload();
-  near([await read(page, 'Near')], [6], 0);
+  near([await read(page, 'Near')], [7], 0);
+  await page.goto('/convert');
+  await expect(page.getByRole('table', { name: 'Points' })).toHaveAttribute('aria-rowcount', '2');
 });
 
 test('edits that follow each other fast are kept as they come, not only when they end', async ({ page }) => {

@@ -286,7 +286,7 @@ export class ComputePool {
   constructor({ seconds = serverLimits.seconds, memory = serverLimits.memory, threads }: PoolOptions = {}) {
     const milliseconds = seconds * 1000;
     const many = threads ?? Math.max(8, availableParallelism());
-    this.heavy = new Lane(many, Infinity, { nice: 10, memory, milliseconds }, null);
+    this.heavy = new Lane(many, Infinity, { nice: 15, memory, milliseconds }, null);
     this.quick = new Lane(2, quickCost, { nice: 0, memory: 256, milliseconds: quickTime }, this.heavy);
   }
 

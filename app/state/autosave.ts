@@ -126,7 +126,8 @@ async function writeDown(project: Project): Promise<void> {
     seen.set(project.id, written.revision);
     other?.postMessage({ id: project.id, revision: written.revision });
     if (useDocument.getState().project === project) {
-      setKept();
+      if (await keepUnkept()) setKept();
+      else keepIn(again);
       keepHistorySoon();
     }
     tell();
@@ -416,14 +417,28 @@ export async function deleteKept(id: string): Promise<(() => Promise<void>) | nu
 
 export const keptPoints = (key: string): Promise<PointData | undefined> => shelf.points(key);
 
+/** Points that the shelf had no room for; tried again with every writing. */
+const unkept = new Map<string, PointData>();
+
 /** Keeps points that a set of a project names; says so where there is no room for them. */
 export async function keepPoints(key: string, points: PointData): Promise<void> {
-  try {
-    await shelf.keepPoints(key, points);
-  } catch (error) {
-    useKeeping.setState({
-      state: 'failed',
-      message: `The points are here, but the browser did not keep them: ${whyOf(error)}. Save the project as a file, which has them.`,
-    });
+  unkept.set(key, points);
+  if (!(await keepUnkept())) keepIn(again);
+}
+
+/** Whether all points are kept that are to be; where they are not it is said. */
+async function keepUnkept(): Promise<boolean> {
+  for (const [key, points] of unkept) {
+    try {
+      await shelf.keepPoints(key, points);
+      unkept.delete(key);
+    } catch (error) {
+      useKeeping.setState({
+        state: 'failed',
+        message: `The points are here, but the browser did not keep them: ${whyOf(error)}. Save the project as a file, which has them.`,
+      });
+      return false;
+    }
   }
+  return true;
 }

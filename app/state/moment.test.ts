@@ -23,6 +23,18 @@ describe('a moment', () => {
     expect(momentOf(structuredClone(harbour), 3)).not.toBe(momentOf(harbour, 3));
   });
 
+  it('has bounds of the scene that pictures can be made of, however far scales carry a body', () => {
+    const project = structuredClone(harbour);
+    const shape = { kind: 'box', size: [1e30, 1e30, 1] } as const;
+    for (let i = 0; i < 6; i++)
+      project.bodies.push({
+        ...{ id: `far${i}`, name: `Far ${i}`, parent: i ? `far${i - 1}` : null, rotation: [0, 0, 0, 1], shape },
+        ...{ position: [1e30, 0, 0], scale: [1e30, 1e30, 1e30] },
+      } as never);
+    const { centre, half, radius } = momentOf(project).sceneBounds;
+    for (const v of [...centre, ...half, radius]) expect(Math.abs(v)).toBeLessThanOrEqual(4e30);
+  });
+
   it('says the same of bodies flat and placed', () => {
     fc.assert(
       fc.property(times, (time) => {
