@@ -1,5 +1,6 @@
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -87,6 +88,30 @@ describe('the command line', () => {
       expect((JSON.parse(said) as { astrolabe: number }).astrolabe).toBe(1);
     }
   }, 60_000);
+
+  it('serves on the next port where one is taken, and says where the projects made there are', async () => {
+    const other = createServer();
+    const taken = await new Promise<number>((ready) => {
+      other.listen(0, '127.0.0.1', () => ready((other.address() as AddressInfo).port));
+    });
+    const serving = spawn(process.execPath, [cli, 'serve', '--port', String(taken)]);
+    try {
+      const text = await new Promise<string>((done) => {
+        let said = '';
+        serving.stdout.on('data', (piece) => {
+          said += piece;
+          if (said.includes('Astrolabe is at')) done(said);
+        });
+        serving.on('exit', () => done(said));
+      });
+      expect(text).toContain(`Port ${taken} is taken`);
+      expect(text).toContain('those made at another port are seen there alone');
+      expect(Number(/:(\d+)\s*$/.exec(text)?.[1])).toBeGreaterThan(taken);
+    } finally {
+      serving.kill();
+      other.close();
+    }
+  });
 
   it('tells its limits', () => {
     const help = execFileSync(process.execPath, [cli, '--help'], { encoding: 'utf8' });

@@ -254,6 +254,9 @@ test('a worker that cannot be had, a file that is gone and one that is no text a
   });
   await drop(page, 'gone.csv', 'x,y\n1,2');
   await expect(page.getByRole('alert')).toContainText('it may have been moved');
+  await page.evaluate(() => Object.defineProperty(File.prototype, 'size', { get: () => 300e6 }));
+  await drop(page, 'huge.csv', 'x,y\n1,2');
+  await expect(page.getByRole('alert')).toContainText('It has 300 million bytes, and 256 million can be read here');
   await expect(page.getByRole('table', { name: 'Points' })).toHaveAttribute('aria-rowcount', '1');
 });
 
