@@ -3,7 +3,14 @@
  * (`app/wording`, `core/compute`).
  */
 export type NullReason =
-  'behindEye' | 'onEyePlane' | 'rayParallel' | 'planeBehindEye' | 'depthAtInfinity' | 'parallelToScreen';
+  | 'behindEye'
+  | 'onEyePlane'
+  | 'rayParallel'
+  | 'planeBehindEye'
+  | 'depthAtInfinity'
+  | 'parallelToScreen'
+  | 'awayFromReceiver'
+  | 'outsideDepth';
 
 export type ErrorCode =
   | 'lookAtDegenerate'

@@ -283,9 +283,13 @@ test('fields, sections and help are found by their names and by other words of t
   expect(await inSheet()).toBe(true);
 
   const search = async (typed: string) => {
-    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-    await page.keyboard.press('/');
-    await expect(page.getByPlaceholder('A command, a field or a body')).toBeFocused();
+    const field = page.getByPlaceholder('A command, a field or a body');
+    // What was gone to takes the focus when the search has closed, which may be after it was let go.
+    await expect(async () => {
+      await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+      if (!(await field.isVisible())) await page.keyboard.press('/');
+      await expect(field).toBeFocused({ timeout: 1500 });
+    }).toPass();
     await page.keyboard.insertText(typed);
     await expect(page.locator('[cmdk-item][data-selected=true]')).toBeVisible();
     const first = await page.locator('[cmdk-item]').first().innerText();

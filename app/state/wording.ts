@@ -13,6 +13,8 @@ export const reasonSentence: Readonly<Record<NullReason, string>> = {
   rayParallel: 'The ray runs along the plane and never meets it.',
   planeBehindEye: 'The plane is met behind the eye, before the ray begins.',
   depthAtInfinity: 'That depth is infinitely far away.',
+  awayFromReceiver: 'It lies beyond the surface or beyond the light, and casts no shadow there.',
+  outsideDepth: 'It lies outside near and far, where the depth buffer keeps nothing.',
   parallelToScreen: 'The direction runs along the screen and has no vanishing point.',
 };
 

@@ -1,4 +1,3 @@
-import { depthCoefficients } from './frame';
 import type { DepthRange } from './projection';
 
 /**
@@ -38,9 +37,14 @@ export function depthResolution(
   reversed: boolean,
 ): number | null {
   if (ahead < lens.near || (lens.far !== null && ahead > lens.far)) return null;
-  const { slope, constant } = depthCoefficients(lens, reversed ? 1 : 0, reversed ? 0 : 1);
-  const perspective = lens.kind === 'perspective';
-  const depth = perspective ? slope + constant / ahead : slope * ahead + constant;
-  const change = Math.abs(perspective ? constant / (ahead * ahead) : slope);
+  const { near, far } = lens;
+  // As products of distances from near and far: at the ends of the range nothing is lost to
+  // cancelling, where a float tells depths of 1e-17 and of 0 far apart.
+  const fromNear = far === null ? (ahead - near) / ahead : (ahead - near) / (far - near);
+  const fromFar = far === null ? near / ahead : (far - ahead) / (far - near);
+  const bent = far !== null && lens.kind === 'perspective';
+  const depth = reversed ? fromFar * (bent ? near / ahead : 1) : fromNear * (bent ? far / ahead : 1);
+  const even = far === null ? near / ahead / ahead : 1 / (far - near);
+  const change = even * (bent ? (near / ahead) * (far / ahead) : 1);
   return depthStep(format, depth) / change;
 }

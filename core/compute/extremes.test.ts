@@ -55,6 +55,11 @@ describe('a request of the most extreme numbers', () => {
       'footprint',
       'horizon',
       'drawOrder',
+      'clip',
+      'winding',
+      'planarShadow',
+      'angularMapping',
+      'depthPrecision',
       'convert',
     ])
       // prettier-ignore

@@ -1,7 +1,15 @@
+import { depthResolution } from '../camera/depthPrecision';
 import { planesOf } from '../camera/frame';
 import type { MatrixName } from '../conventions/codec';
 import { pictureToWorld, rayEnds, type DepthChoice } from '../convert/unproject';
-import { viewRufToWorld, pictureToViewRuf, pixelsPerUnit, projectPoint, rayThrough } from '../convert/project';
+import {
+  viewRufToClip,
+  viewRufToWorld,
+  pictureToViewRuf,
+  pixelsPerUnit,
+  projectPoint,
+  rayThrough,
+} from '../convert/project';
 import type { Vec2, Vec3 } from '../math/vec3';
 import { pick, pickFlat, type Hit } from '../pick/pick';
 import type { ErrorCode } from '../reasons';
@@ -16,6 +24,10 @@ import { projectSpaces, spacesAt, spacesStride } from '../kernels/spaces';
 import { normalize } from '../math/vec3';
 import { dollyZoom } from '../motion/dollyZoom';
 import { drawOrder } from '../order/drawOrder';
+import { angularOfPicture } from '../order/angular';
+import { clipPolygon, unclippedPositions, type ClippedCorner } from '../order/clip';
+import { planarShadow, shadowOf, type Light } from '../order/shadow';
+import { windingOf } from '../order/winding';
 import { horizonPlace, horizonPoints, vanishingPoint } from '../order/horizon';
 import { aim } from '../pick/aim';
 import { areaAndCentroid } from '../spawn/region';
@@ -371,6 +383,85 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
     };
   },
 
+  clip: ({ codec: e, frame, flat }, { polygons }) => {
+    if (flat) return notIn2d('clip');
+    const corner = ({ viewRuf }: ClippedCorner) => {
+      const point = viewRufToWorld(frame, viewRuf);
+      const { x, y, w } = viewRufToClip(frame, viewRuf);
+      return { point: e.toWorld(point), screen: e.toScreen(frame.viewport, x / w, y / w) };
+    };
+    return {
+      polygons: lazily(polygons, (given) => {
+        const polygon = given.map((p) => e.fromWorld(p));
+        return {
+          near: clipPolygon(frame, polygon, ['near']).map(corner),
+          frustum: clipPolygon(frame, polygon).map(corner),
+          unclipped: unclippedPositions(frame, polygon).map(({ position, ghost }) =>
+            position
+              ? { screen: e.toScreen(frame.viewport, ...position), ghost }
+              : { screen: null, ghost, reason: 'onEyePlane' },
+          ),
+        };
+      }),
+    };
+  },
+
+  winding: ({ codec: e, frame, flat }, { triangles }) => {
+    if (flat) return notIn2d('winding');
+    return {
+      triangles: lazily(triangles, ([a, b, c]) => {
+        const { facing, area } = windingOf(frame, [e.fromWorld(a), e.fromWorld(b), e.fromWorld(c)]);
+        if (!area.ok) return { facing, onScreen: null, area: null, reason: area.reason };
+        const runs = area.value > 0 ? 'counterClockwise' : 'clockwise';
+        return { facing, onScreen: facing === 'edgeOn' || area.value === 0 ? 'edgeOn' : runs, area: area.value };
+      }),
+    };
+  },
+
+  planarShadow: ({ codec: e, flat }, query) => {
+    if (flat) return notIn2d('planarShadow');
+    const light = readLight(query.light, e);
+    const receiver = { point: e.fromWorld(query.receiver.point), normal: e.fromWorld(query.receiver.normal) };
+    const matrix = planarShadow(light, receiver);
+    return {
+      ...(matrix.ok ? { matrix: e.toList(e.toModel(matrix.value)) } : { matrix: null, reason: matrix.reason }),
+      ...(query.points && {
+        points: lazily(query.points, (p) => {
+          const shadow = shadowOf(light, receiver, e.fromWorld(p));
+          return shadow.ok ? { point: e.toWorld(shadow.value) } : { point: null, reason: shadow.reason };
+        }),
+      }),
+    };
+  },
+
+  angularMapping: (resolved, { pixels }) => {
+    const { codec: e, frame, flat } = resolved;
+    if (flat) return notIn2d('angularMapping');
+    return {
+      pixels: lazily(pixels, (asked) => {
+        const found = angularOfPicture(frame, pictureOf(resolved, asked));
+        if (!found) return { bearing: null, elevation: null, pixel: null, error: null, reason: 'parallelToScreen' };
+        const [bearing, elevation] = found.direction;
+        const pixel = e.toScreen(frame.viewport, ...found.picture);
+        return {
+          ...{ bearing: e.toAngle(bearing), elevation: e.toAngle(elevation) },
+          ...{ pixel, error: [pixel[0] - asked[0], pixel[1] - asked[1]] },
+        };
+      }),
+    };
+  },
+
+  depthPrecision: ({ codec: e, frame, flat }, { distances, format }) => {
+    if (flat) return notIn2d('depthPrecision');
+    const { near, far } = e.conventions.ndc;
+    return {
+      distances: lazily(distances, (ahead) => {
+        const resolution = depthResolution(frame, ahead, format, near > far);
+        return resolution === null ? { resolution, reason: 'outsideDepth' } : { resolution };
+      }),
+    };
+  },
+
   drawOrder: (resolved, { bodies, key }) =>
     chosen(resolved, bodies, (placed) => ({ ...drawOrder(resolved.frame, placed, key) })),
 
@@ -384,6 +475,12 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
     };
   },
 };
+
+/** A light of a request in canonical space. */
+const readLight = (light: QueryOf<'planarShadow'>['light'], e: ResolvedRequest['codec']): Light =>
+  'position' in light
+    ? { kind: 'point', at: e.fromWorld(light.position) }
+    : { kind: 'directional', travels: e.fromWorld(light.direction) };
 
 /** The box between two opposite corners, whichever they are. */
 const boxBetween = (a: Vec2, b: Vec2): { min: Vec2; max: Vec2 } => ({

@@ -236,6 +236,15 @@ export const querySchema = z.discriminatedUnion('op', [
   query('dollyZoom', { target: vec3Schema, distances: listOf(number) }),
   query('horizon', { normal: vec3Schema.optional() }),
   query('drawOrder', { bodies: ids, key: z.enum(['ahead', 'distance', 'worldUp', 'screenHeight']) }),
+  query('clip', { polygons: listOf(listOf(vec3Schema).min(3)) }),
+  query('winding', { triangles: listOf(z.tuple([vec3Schema, vec3Schema, vec3Schema])) }),
+  query('planarShadow', {
+    light: z.union([z.object({ direction: vec3Schema }), z.object({ position: vec3Schema })]),
+    receiver: planeSchema,
+    points: listOf(vec3Schema).optional(),
+  }),
+  query('angularMapping', { pixels }),
+  query('depthPrecision', { distances: listOf(number), format: z.enum(['unorm16', 'unorm24', 'float32']) }),
   query('convert', { to: conventionsObject }),
 ]);
 

@@ -5,8 +5,8 @@ import { pictureToPixel, pixelToPicture } from '../convert/project';
 /**
  * The angular mapping of a perspective camera: equal angles per pixel instead of equal lengths on a
  * plane. Bearing (to the right of the gaze, about the camera's up) and elevation (above its level)
- * run evenly across the picture, and agree with the plane projection on the middles of its edges.
- * Angles in radians.
+ * run evenly across the picture between those of the middles of its edges, so that without a lens
+ * shift both agree there. Angles in radians.
  */
 export interface AngularSpan {
   readonly left: number;
@@ -16,13 +16,15 @@ export interface AngularSpan {
 }
 
 /**
- * The bearings and elevations of the picture's edges; null in orthographic, where all rays have one
+ * The bearings and elevations of the middles of the picture's edges; null in orthographic, where all rays have one
  * direction.
  */
 export function angularSpan({ kind, near, extents: e }: CameraFrame): AngularSpan | null {
   if (kind === 'orthographic') return null;
-  const at = (edge: number) => Math.atan2(edge, near);
-  return { left: at(e.left), right: at(e.right), bottom: at(e.bottom), top: at(e.top) };
+  const [across, upward] = [(e.left + e.right) / 2, (e.bottom + e.top) / 2];
+  const bearing = (edge: number) => partsToBearing([edge, upward, near])[0];
+  const elevation = (edge: number) => partsToBearing([across, edge, near])[1];
+  return { left: bearing(e.left), right: bearing(e.right), bottom: elevation(e.bottom), top: elevation(e.top) };
 }
 
 /**
@@ -58,20 +60,40 @@ export const angularToBearing = (span: AngularSpan, [across, upward]: Vec2): Vec
 ];
 
 /**
- * How far, in pixels, the angular mapping puts what the plane projection shows at a canonical
- * pixel: its place there less the pixel. Null in orthographic. No pixel's ray points behind, so
- * there always is one.
+ * The bearing and elevation (radians) of what the plane projection shows at a picture position, and
+ * the position at which the angular mapping shows it. Null in orthographic. No ray of a picture
+ * points behind, so there always is one.
  */
-export function angularError(frame: CameraFrame, pixel: Vec2): Vec2 | null {
-  const span = angularSpan(frame);
-  if (!span) return null;
-  const [across, upward] = pixelToPicture(frame, pixel);
-  const e = frame.extents;
-  const parts: Vec3 = [
+export function angularOfPicture(
+  frame: CameraFrame,
+  [across, upward]: Vec2,
+): { readonly direction: Vec2; readonly picture: Vec2 } | null {
+  if (frame.kind === 'orthographic') return null;
+  const { near, extents: e } = frame;
+  const [right, up] = [
     (e.right - e.left) * (across / 2) + (e.right + e.left) / 2,
     (e.top - e.bottom) * (upward / 2) + (e.top + e.bottom) / 2,
-    frame.near,
   ];
-  const there = pictureToPixel(frame, ...bearingToAngular(span, partsToBearing(parts)));
+  // Angles between two directions rather than differences of angles: far off the axis a narrow
+  // picture has edges of one bearing, to rounding.
+  const bearingFromLeft = (to: number) => Math.atan2((to - e.left) * near, near * near + e.left * to);
+  const level = Math.hypot((e.left + e.right) / 2, near);
+  const height = Math.atan2((e.top - e.bottom) * level, level * level + e.bottom * e.top);
+  const own = Math.hypot(right, near);
+  const above = Math.atan2(up * level - e.bottom * own, own * level + e.bottom * up);
+  return {
+    direction: partsToBearing([right, up, near]),
+    picture: [(2 * bearingFromLeft(right)) / bearingFromLeft(e.right) - 1, (2 * above) / height - 1],
+  };
+}
+
+/**
+ * How far, in pixels, the angular mapping puts what the plane projection shows at a canonical
+ * pixel: its place there less the pixel. Null in orthographic.
+ */
+export function angularError(frame: CameraFrame, pixel: Vec2): Vec2 | null {
+  const found = angularOfPicture(frame, pixelToPicture(frame, pixel));
+  if (!found) return null;
+  const there = pictureToPixel(frame, ...found.picture);
   return [there[0] - pixel[0], there[1] - pixel[1]];
 }

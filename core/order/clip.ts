@@ -34,7 +34,12 @@ export function clipPolygon(
       const kept = above[i]! >= 0 ? [a] : [];
       if (above[i]! >= 0 === above[j]! >= 0 || above[i] === 0 || above[j] === 0) return kept;
       const t = above[i]! / (above[i]! - above[j]!);
-      return [...kept, between(a, b, t, polygon.length)];
+      const corner = between(a, b, t, polygon.length);
+      // Exactly as far ahead as the plane: rounding against far larger sizes could put it behind the eye.
+      const ahead = name === 'near' ? frame.near : name === 'far' ? frame.far : null;
+      if (ahead === null) return [...kept, corner];
+      const [right, up] = corner.viewRuf;
+      return [...kept, { ...corner, viewRuf: [right, up, ahead] as const }];
     });
   }
   return corners;
@@ -49,13 +54,23 @@ function between(a: ClippedCorner, b: ClippedCorner, t: number, count: number): 
   return { viewRuf, edge: a.edge, along: ends === null ? a.along : a.along + (ends - a.along) * t };
 }
 
+/** What dividing by w without clipping makes of a corner. */
+export interface UnclippedCorner {
+  /** Across and upward in the picture; null where there is nothing to divide by. */
+  readonly position: Vec2 | null;
+  /** Behind the eye: w is negative, and the corner comes out mirrored through the vanishing point. */
+  readonly ghost: boolean;
+}
+
 /**
- * The picture positions that dividing by w without clipping would give: behind the eye they are the
- * mirrored ghosts, and the edges between a ghost and a picture the streaks across it. Null for a
- * corner on the eye's plane. To be shown as the fault it is, never to be computed with.
+ * The picture positions that dividing by w without clipping would give, a corner each: behind the
+ * eye they are the mirrored ghosts, and the edges between a ghost and a picture the streaks across
+ * it. A corner on the eye's plane, or so near it that the division leaves the range of doubles, has
+ * none. To be shown as the fault it is, never to be computed with.
  */
-export const unclippedPositions = (frame: CameraFrame, polygon: readonly Vec3[]): (Vec2 | null)[] =>
+export const unclippedPositions = (frame: CameraFrame, polygon: readonly Vec3[]): UnclippedCorner[] =>
   polygon.map((p) => {
     const { x, y, w } = viewRufToClip(frame, worldToViewRuf(frame, p));
-    return w === 0 ? null : [x / w, y / w];
+    const position: Vec2 = [x / w, y / w];
+    return { position: position.every(Number.isFinite) ? position : null, ghost: w < 0 };
   });

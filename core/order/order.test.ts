@@ -1,22 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { depthFormats, depthResolution, depthStep } from '../camera/depthPrecision';
-import { frameOf, viewRufPlanes, type Camera, type CameraFrame } from '../camera/frame';
-import { resolveProjection, type ResolvedProjection } from '../camera/projection';
+import { frameOf, reframed, viewRufPlanes, type Camera, type CameraFrame } from '../camera/frame';
+import { resolveProjection, type DepthRange, type ResolvedProjection } from '../camera/projection';
 import { pixelDerivative, pixelVelocity } from '../convert/derivative';
-import {
-  divide,
-  viewRufToClip,
-  viewRufToWorld,
-  pictureToViewRuf,
-  projectPoint,
-  worldToPixel,
-} from '../convert/project';
-import { transform } from '../math/mat4';
-import { add, cross, distance, dot, length, normalize, scale, sub, type Vec2, type Vec3 } from '../math/vec3';
+import { viewRufToWorld, pictureToViewRuf, projectPoint, worldToPixel, worldToViewRuf } from '../convert/project';
+import { transform, transformPoint } from '../math/mat4';
+import { answer, noAnswer } from '../reasons';
+import { add, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../math/vec3';
 import { aheadAt, frames, picturePositions, shares, vectors } from '../testing/arbitraries';
 import {
   angularError,
+  angularOfPicture,
   angularSpan,
   angularToBearing,
   bearingToAngular,
@@ -24,8 +19,8 @@ import {
   partsToBearing,
 } from './angular';
 import { clipPolygon, unclippedPositions } from './clip';
-import { planarShadow } from './shadow';
-import { facingOf, mirrorsPicture, signedArea2 } from './winding';
+import { planarShadow, shadowOf, type Light } from './shadow';
+import { mirrorsPicture, windingOf } from './winding';
 
 const real = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const made = (camera: Partial<Camera>, size = { width: 200, height: 100 }): CameraFrame => {
@@ -109,44 +104,141 @@ describe('clipping', () => {
 
   it('without it, a corner behind the eye would come out on the other side', () => {
     const [ahead, behind, on] = unclippedPositions(made({}), [[2, 1, -2], [2, 1, 2], [2, 1, 0]]); // prettier-ignore
-    expect(ahead).toEqual([0.5, 0.5]);
-    expect(behind).toEqual([-0.5, -0.5]);
-    expect(on).toBeNull();
+    expect(ahead).toEqual({ position: [0.5, 0.5], ghost: false });
+    expect(behind).toEqual({ position: [-0.5, -0.5], ghost: true });
+    expect(on).toEqual({ position: null, ghost: false });
   });
 });
 
 describe('winding', () => {
-  it('is counter-clockwise in the picture exactly for what faces the eye, and turned by a mirrored projection', () => {
+  it('is counter-clockwise on the screen exactly for what faces the eye, and turned by mirrored extents', () => {
+    let seen = 0;
     fc.assert(
-      fc.property(scenes, fc.boolean(), ({ frame, polygon }, up) => {
-        const { seen, screenArea, towardsEye } = facingOf(frame, polygon, up);
-        const corners = clipPolygon(frame, polygon, ['near']).map(({ viewRuf }): Vec2 => {
-          const at = divide(frame, viewRufToClip(frame, viewRuf));
-          if (!at.ok) throw new Error(at.reason);
-          return [at.value.across, at.value.upward];
-        });
+      fc.property(scenes, ({ frame, polygon }) => {
+        const { facing, area } = windingOf(frame, polygon);
         // Edge-on, rounding decides.
-        if (corners.length < 3 || Math.abs(signedArea2(corners)) < 1e-6) return;
-        expect(seen === 'counter-clockwise').toBe(towardsEye !== mirrorsPicture(frame));
-        expect(screenArea).toBe((seen === 'counter-clockwise') === up ? 1 : -1);
-        expect(facingOf(frame, [...polygon].reverse(), up).seen).not.toBe(seen);
+        if (!area.ok || facing === 'edgeOn' || Math.abs(area.value) < 1e-2) return;
+        seen++;
+        expect(area.value > 0).toBe((facing === 'front') !== mirrorsPicture(frame));
+        const turned = windingOf(frame, [...polygon].reverse());
+        expect(turned.facing).toBe(facing === 'front' ? 'back' : 'front');
+        expect(turned.area.ok && turned.area.value / area.value).toBeCloseTo(-1, 6);
       }),
     );
+    expect(seen).toBeGreaterThan(20);
     const mirrored = made({
       projection: { kind: 'frustum', near: 1, far: 9, left: 1, right: -1, bottom: -1, top: 1 },
     });
     const triangle: Vec3[] = [[0, 0, -2], [1, 0, -2], [0, 1, -2]]; // prettier-ignore
-    expect(facingOf(made({}), triangle, false)).toEqual({
-      seen: 'counter-clockwise',
-      screenArea: -1,
-      towardsEye: true,
-    });
-    expect(facingOf(mirrored, triangle, false)).toEqual({ seen: 'clockwise', screenArea: 1, towardsEye: true });
-    expect(facingOf(made({}), [[0, 0, 2], [1, 0, 2], [0, 1, 2]], true).seen).toBeNull(); // prettier-ignore
+    expect(windingOf(made({}), triangle)).toMatchObject({ facing: 'front', area: { value: 312.5 } });
+    expect(windingOf(mirrored, triangle)).toMatchObject({ facing: 'front', area: { value: -625 } });
+  });
+
+  it('faces the eye or not wherever it lies, and its area on the screen is that of what near leaves', () => {
+    const corners = fc.tuple(vectors(30), vectors(30), vectors(30));
+    let [fronts, backs, clipped, gone] = [0, 0, 0, 0];
+    fc.assert(
+      fc.property(frames, corners, (frame, triangle) => {
+        const { facing, area } = windingOf(frame, triangle);
+        // The other way round it faces the other way, and mirrored extents leave that alone.
+        const turned = windingOf(frame, [triangle[0], triangle[2], triangle[1]]);
+        const other = { front: 'back', back: 'front', edgeOn: 'edgeOn' } as const;
+        expect(turned.facing).toBe(other[facing]);
+        const { left, right, bottom, top } = frame.extents;
+        const mirrored = reframed(frame, { left: right, right: left, bottom, top }, frame.viewport)!;
+        expect(windingOf(mirrored, triangle).facing).toBe(facing);
+        if (facing === 'front') fronts++;
+        if (facing === 'back') backs++;
+        const ahead = triangle.map((p) => worldToViewRuf(frame, p)[2]);
+        if (!area.ok) {
+          gone++;
+          expect(Math.max(...ahead)).toBeLessThan(frame.near);
+          return;
+        }
+        if (Math.min(...ahead) < frame.near) clipped++;
+        const tolerance = 1e-9 * Math.abs(area.value) + 1e-9;
+        const back = windingOf(mirrored, triangle).area;
+        expect(Math.abs((back.ok ? back.value : NaN) + area.value)).toBeLessThan(tolerance);
+        if (facing === 'edgeOn' || Math.abs(area.value) < 1e-6) return;
+        expect(area.value > 0).toBe((facing === 'front') !== mirrorsPicture(frame));
+      }),
+    );
+    for (const count of [fronts, backs, clipped, gone]) expect(count).toBeGreaterThan(3);
+  });
+
+  it('is measured in pixels, and edge-on when the eye is in its plane or it has no inside', () => {
+    // 90° high, 100 px high, 2 wide: at 1 ahead the picture is 4 × 2 units, 50 px each.
+    expect(windingOf(made({}), [[0, 0, -1], [1, 0, -1], [0, 1, -1]])).toEqual({ facing: 'front', area: answer(1250) }); // prettier-ignore
+    expect(windingOf(made({}), [[0, 0, -1], [0, 1, -1], [1, 0, -1]])).toEqual({ facing: 'back', area: answer(-1250) }); // prettier-ignore
+    expect(
+      windingOf(made({}), [
+        [0, 0, -1],
+        [0, 0, -3],
+        [5, 0, -2],
+      ]).facing,
+    ).toBe('edgeOn');
+    expect(
+      windingOf(made({}), [
+        [1, 1, -2],
+        [1, 1, -2],
+        [3, 1, -2],
+      ]).facing,
+    ).toBe('edgeOn');
+    expect(windingOf(made({}), [[0, 0, 1], [1, 0, 1], [0, 1, 1]])).toEqual({ facing: 'back', area: noAnswer('behindEye') }); // prettier-ignore
   });
 });
 
 describe('shadows on a plane', () => {
+  it('fall where the matrix says, on the side that the light leads to; beyond plane or light there are none', () => {
+    const light = fc.oneof(
+      vectors(1).map((travels): Light => ({ kind: 'directional', travels })),
+      vectors(40).map((at): Light => ({ kind: 'point', at })),
+    );
+    let [shadows, away] = [0, 0];
+    fc.assert(
+      fc.property(light, vectors(20), vectors(1), vectors(30), (light, point, normal, p) => {
+        const plane = { point, normal };
+        const matrix = planarShadow(light, plane);
+        const shadow = shadowOf(light, plane, p);
+        const n = normalize(normal);
+        if (!matrix.ok || !n) return;
+        const w = matrix.value[12]! * p[0] + matrix.value[13]! * p[1] + matrix.value[14]! * p[2] + matrix.value[15]!;
+        const height = dot(n, sub(p, point));
+        if (shadow.ok) {
+          shadows++;
+          const there = transformPoint(matrix.value, p);
+          const flattened = scale(there, 1 / w);
+          if (Math.abs(w) > 1e-3) expect(distance(flattened, shadow.value)).toBeLessThan(1e-7 * (1 + length(shadow.value))); // prettier-ignore
+          expect(Math.abs(dot(n, sub(shadow.value, point)))).toBeLessThan(1e-9 * (1 + length(shadow.value)));
+        } else if (shadow.reason === 'awayFromReceiver') {
+          away++;
+          const from = light.kind === 'point' ? dot(n, sub(light.at, point)) : -Infinity * Math.sign(dot(n, light.travels)); // prettier-ignore
+          if (Math.min(Math.abs(height), Math.abs(from)) < 1e-6) return;
+          // On the other side of the plane than the light, or farther from it than the light.
+          expect(height * from < 0 || Math.abs(height) > Math.abs(from) - 1e-9).toBe(true);
+        }
+      }),
+      { numRuns: 400 },
+    );
+    expect(shadows).toBeGreaterThan(20);
+    expect(away).toBeGreaterThan(10);
+  });
+
+  it('of a point on the plane is the point, and there is none where the light runs along the plane', () => {
+    const ground = { point: [0, 2, 0], normal: [0, 3, 0] } as const;
+    const sun: Light = { kind: 'directional', travels: [1, -1, 0] };
+    expect(shadowOf(sun, ground, [5, 4, 1])).toEqual(answer([7, 2, 1]));
+    expect(shadowOf(sun, ground, [5, 2, 1])).toEqual(answer([5, 2, 1]));
+    expect(shadowOf(sun, ground, [5, 1, 1])).toEqual(noAnswer('awayFromReceiver'));
+    expect(shadowOf({ kind: 'directional', travels: [1, 0, 0] }, ground, [5, 4, 1])).toEqual(noAnswer('rayParallel'));
+    const lamp: Light = { kind: 'point', at: [0, 6, 0] };
+    expect(shadowOf(lamp, ground, [1, 4, 0])).toEqual(answer([2, 2, 0]));
+    expect(shadowOf(lamp, ground, [1, 6, 0])).toEqual(noAnswer('rayParallel'));
+    expect(shadowOf(lamp, ground, [1, 7, 0])).toEqual(noAnswer('awayFromReceiver'));
+    // From below as well as from above.
+    expect(shadowOf({ kind: 'point', at: [0, -2, 0] }, ground, [1, 0, 0])).toEqual(answer([2, 2, 0]));
+  });
+
   it('lie on the plane and on the light’s line through the point', () => {
     fc.assert(
       fc.property(vectors(20), vectors(5), vectors(1), vectors(30), fc.boolean(), (p, point, normal, light, sun) => {
@@ -201,6 +293,21 @@ describe('the angular mapping', () => {
     ] as const)
       // prettier-ignore
       expect(Math.hypot(...angularError(frame, pixel)!)).toBeLessThan(1e-12);
+    // With a lens shift each edge keeps its middle in the direction across it: the middles are those of
+    // the edges, not of the axis.
+    fc.assert(
+      fc.property(frames, fc.constantFrom([1, 0], [-1, 0], [0, 1], [0, -1]), (frame, middle) => {
+        const found = angularOfPicture(frame, middle as [number, number]);
+        const axis = middle[0] === 0 ? 1 : 0;
+        if (found) expect(found.picture[axis]).toBeCloseTo(middle[axis]!, 9);
+        // The same by the edges' own angles.
+        const span = angularSpan(frame);
+        const narrow = span && Math.min(Math.abs(span.right - span.left), Math.abs(span.top - span.bottom)) < 1e-3;
+        if (!found || !span || narrow) return;
+        const same = bearingToAngular(span, found.direction);
+        expect(distance([...found.picture, 0], [...same, 0])).toBeLessThan(1e-9);
+      }),
+    );
     // 90° high, 2 wide: half way to the right edge the plane shows atan 1 = 45°, the mapping has it
     // at 45°/63.43° of the way.
     expect(angularError(frame, [150, 50])![0]).toBeCloseTo((100 * Math.PI) / 4 / Math.atan(2) - 50, 12);
@@ -258,6 +365,19 @@ describe('depth precision', () => {
     expect(depthResolution(lens(0.1, null), 1e4, 'float32', false)).toBeCloseTo(2 ** -24 * 1e9, 6);
     // Reversed, the depth is 10⁻⁵, whose step is 2⁻⁴⁰.
     expect(depthResolution(lens(0.1, null), 1e4, 'float32', true)).toBeCloseTo(2 ** -40 * 1e9, 10);
+    // At the ends themselves nothing is lost to rounding: the float next to 0 is subnormal.
+    for (const kind of ['perspective', 'orthographic'] as const) {
+      const ends = { ...lens(0.3, 100), kind };
+      const slope = (ahead: number) => (kind === 'orthographic' ? 1 / 99.7 : (0.3 * 100) / 99.7 / ahead ** 2);
+      for (const [ahead, reversed, step] of [
+        [0.3, false, 2 ** -149],
+        [100, true, 2 ** -149],
+        [100, false, 2 ** -24],
+        [0.3, true, 2 ** -24],
+      ] as const)
+        // prettier-ignore
+        expect(depthResolution(ends as DepthRange, ahead, 'float32', reversed)! / (step / slope(ahead))).toBeCloseTo(1, 9);
+    }
     expect(depthResolution(lens(0.1, 100), 0.05, 'unorm24', false)).toBeNull();
     expect(depthResolution(lens(0.1, 100), 101, 'unorm24', false)).toBeNull();
   });

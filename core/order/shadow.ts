@@ -1,4 +1,4 @@
-import { dot, length, normalize, scale, type Vec3, type Vec4 } from '../math/vec3';
+import { addScaled, dot, length, normalize, scale, sub, type Vec3, type Vec4 } from '../math/vec3';
 import { mat4, type Mat4 } from '../math/mat4';
 import { answer, noAnswer, type Answer } from '../reasons';
 
@@ -27,4 +27,24 @@ export function planarShadow(light: Light, plane: { readonly point: Vec3; readon
   const rows: number[] = [];
   for (let i = 0; i < 4; i++) for (let j = 0; j < 4; j++) rows.push(((i === j ? k : 0) - l[i]! * p[j]!) / k);
   return answer(mat4(rows));
+}
+
+/**
+ * Where the shadow of a world point falls on a plane: where the ray that runs on from the point,
+ * away from the light, meets it. A point on the plane is its own shadow, unless the light runs along
+ * the plane there. `rayParallel` when the ray runs along the plane, `awayFromReceiver` when it runs
+ * away from it: the point is beyond the plane as the light travels, or beyond the light. Either
+ * side of the plane may be lit. (`docs/derivations.md`, "Shadow on a plane".)
+ */
+export function shadowOf(light: Light, plane: { readonly point: Vec3; readonly normal: Vec3 }, p: Vec3): Answer<Vec3> {
+  const n = normalize(plane.normal);
+  const way = normalize(light.kind === 'directional' ? light.travels : sub(p, light.at));
+  if (!n || !way) return noAnswer('rayParallel');
+  const slant = dot(n, way);
+  const off = sub(p, plane.point);
+  const height = dot(n, off);
+  if (Math.abs(slant) < 1e-12) return noAnswer('rayParallel');
+  const along = -height / slant;
+  if (Math.abs(height) <= 1e-12 * (length(off) + length(plane.point))) return answer(p);
+  return along < 0 ? noAnswer('awayFromReceiver') : answer(addScaled(p, way, along));
 }

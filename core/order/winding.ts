@@ -1,4 +1,5 @@
-import { cross, dot, sub, type Vec2, type Vec3 } from '../math/vec3';
+import { add, cross, distance, dot, normalize, sub, type Vec2, type Vec3 } from '../math/vec3';
+import { answer, noAnswer, type Answer } from '../reasons';
 import type { CameraFrame } from '../camera/frame';
 import { viewRufToClip } from '../convert/project';
 import { clipPolygon } from './clip';
@@ -15,45 +16,54 @@ export function signedArea2(corners: readonly Vec2[]): number {
   }, 0);
 }
 
-export type Winding = 'counter-clockwise' | 'clockwise';
-
-/** How a convex polygon of the world is seen. */
-export interface Facing {
+export interface PolygonWinding {
+  /** Which side of it the eye is on: front is that from which its corners run counter-clockwise. */
+  readonly facing: 'front' | 'back' | 'edgeOn';
   /**
-   * Which way its corners run in the picture, as the viewer sees it: what is left of it once it is
-   * clipped at near. Null seen edge-on, or when nothing is left.
+   * Pixels² of what is left of it once it is cut at near, positive where the corners run
+   * counter-clockwise as a viewer of the screen sees them.
    */
-  readonly seen: Winding | null;
-  /**
-   * The sign of the area computed from screen coordinates: + where screen x, y run
-   * counter-clockwise as seen. What a rasteriser goes by; a screen whose y runs downward turns the
-   * sign, and so does a mirrored projection (`screenYUp` says which way y runs).
-   */
-  readonly screenArea: 1 | 0 | -1;
-  /**
-   * Whether the eye (in orthographic: a point infinitely far against the gaze) is on the side from
-   * which the corners run counter-clockwise in the world.
-   */
-  readonly towardsEye: boolean;
+  readonly area: Answer<number>;
 }
 
 /**
- * The facing of a convex polygon with at least three corners, on a screen whose y runs up or down.
+ * Square to a plane polygon, on the side from which its corners run counter-clockwise, as long as
+ * twice its area: the sum over its triangles about the first corner.
  */
-export function facingOf(frame: CameraFrame, polygon: readonly Vec3[], screenYUp: boolean): Facing {
-  const [a, b, c] = polygon as [Vec3, Vec3, Vec3];
-  const normal = cross(sub(b, a), sub(c, a));
-  const toEye = frame.kind === 'perspective' ? dot(normal, sub(frame.eye, a)) : -dot(normal, frame.forward);
+export function normalOf(polygon: readonly Vec3[]): Vec3 {
+  const a = polygon[0]!;
+  let sum: Vec3 = [0, 0, 0];
+  for (let i = 2; i < polygon.length; i++) sum = add(sum, cross(sub(polygon[i - 1]!, a), sub(polygon[i]!, a)));
+  return sum;
+}
+
+/** Smaller than this against the sizes in play is nothing. */
+const flatness = 1e-12;
+
+/**
+ * How a plane convex polygon of the world (three corners or more) faces the eye, and how it runs on
+ * the screen. Edge-on is an eye (in
+ * orthographic a point infinitely far against the gaze) within 1e-12 of its plane, relative to the
+ * distance of the farthest corner, and a polygon without an inside. The area is that of the
+ * polygon of what near leaves, by the sum of cross products (the shoelace formula); `behindEye`
+ * when nothing is left. Mirrored extents turn its sign, never the facing.
+ */
+export function windingOf(frame: CameraFrame, polygon: readonly Vec3[]): PolygonWinding {
+  const a = polygon[0]!;
+  const normal = normalize(normalOf(polygon));
+  const far = polygon.reduce((most, p) => Math.max(most, distance(p, frame.eye)), 0);
+  const towards = !normal
+    ? 0
+    : frame.kind === 'perspective'
+      ? dot(normal, sub(frame.eye, a)) / far
+      : -dot(normal, frame.forward);
+  const facing = Math.abs(towards) <= flatness ? 'edgeOn' : towards > 0 ? 'front' : 'back';
+  const { width, height } = frame.viewport;
   const corners = clipPolygon(frame, polygon, ['near']).map(({ viewRuf }): Vec2 => {
     const { x, y, w } = viewRufToClip(frame, viewRuf);
-    return [x / w, y / w];
+    return [((x / w) * width) / 2, ((y / w) * height) / 2];
   });
-  const area = corners.length < 3 ? 0 : Math.sign(signedArea2(corners));
-  return {
-    seen: area === 0 ? null : area > 0 ? 'counter-clockwise' : 'clockwise',
-    screenArea: (area === 0 ? 0 : screenYUp ? area : -area) as 1 | 0 | -1,
-    towardsEye: toEye > 0,
-  };
+  return { facing, area: corners.length ? answer(signedArea2(corners) / 2) : noAnswer('behindEye') };
 }
 
 /**

@@ -95,6 +95,11 @@ const query = (point: fc.Arbitrary<readonly number[]>) => {
     op('dollyZoom', { target: vec3, distances: fc.array(number, { maxLength: 2 }) }),
     op('horizon', { normal: optional(vec3) }),
     op('drawOrder', { key: fc.constantFrom('ahead', 'distance', 'worldUp', 'screenHeight') }),
+    op('clip', { polygons: fc.array(fc.array(vec3, { minLength: 3, maxLength: 4 }), { maxLength: 2 }) }),
+    op('winding', { triangles: fc.array(fc.tuple(vec3, vec3, vec3), { maxLength: 2 }) }),
+    op('planarShadow', { light: fc.oneof(fc.record({ direction: vec3 }), fc.record({ position: vec3 })), receiver: plane, points: optional(fc.array(vec3, { maxLength: 2 })) }), // prettier-ignore
+    op('angularMapping', { pixels }),
+    op('depthPrecision', { distances: fc.array(number, { maxLength: 3 }), format: fc.constantFrom('unorm16', 'unorm24', 'float32') }), // prettier-ignore
     op('convert', { to: anyConventions }),
   );
 };
