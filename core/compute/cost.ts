@@ -17,7 +17,9 @@ export function costOf(given: unknown): number {
     if (typeof query !== 'object' || query === null) continue;
     const [points, pixels, items] = [length(query.points), length(query.pixels), length(query.items)];
     const named = Array.isArray(query.bodies) ? query.bodies.length : all;
-    cost += 10 + 2 * points + 2 * items + length(query.distances);
+    cost += 10 + 2 * points + 2 * items + length(query.distances) + 10 * length(query.triangles);
+    for (const polygon of Array.isArray(query.polygons) ? (query.polygons as unknown[]) : [])
+      cost += 5 * length(polygon);
     if (query.op === 'pick') cost += pixels * (all + 20);
     else cost += 2 * pixels;
     if (query.op === 'aim') cost += 2 * all + vertices;

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { codecOf } from '../conventions/codec';
+import { defaultConventions } from '../conventions/conventions';
 import { conventions } from '../testing/arbitraries';
 import { compute } from './compute';
 import type { ComputeRequest } from './schema';
@@ -388,4 +390,150 @@ it('convert gives a request that shows the same pixels in any other conventions'
     }),
     { numRuns: 150 },
   );
+});
+
+describe('what is drawn, and how', () => {
+  const triangle = [[0, 2, -2], [1, 2, -2], [0, 3, -2]]; // prettier-ignore
+  it('clips at near and at all planes, and says what would come out without', () => {
+    // A strip on the ground from 4 ahead to 4 behind, one wide, 2 below the eye.
+    const strip = [[0, 0, -4], [0, 0, 4], [1, 0, 4], [1, 0, -4]]; // prettier-ignore
+    const touching = [[0, 2, -1], [1, 2, 1], [-1, 2, 1]]; // prettier-ignore
+    const beside = [[90, 2, -1], [91, 2, -1], [90, 3, -1]]; // prettier-ignore
+    const { polygons } = ask({ op: 'clip', polygons: [strip, touching, beside] }) as { polygons: Record<string, Row[]>[] }; // prettier-ignore
+    const [cut, touch, gone] = polygons as [Record<string, Row[]>, Record<string, Row[]>, Record<string, Row[]>];
+    expect(cut.near!.map(({ point }) => point)).toEqual([[0, 0, -4], [0, 0, -1], [1, 0, -1], [1, 0, -4]]); // prettier-ignore
+    close(cut.near![1]!.screen, [100, 150]);
+    // The lower edge of the picture is met where the ground is 2 ahead.
+    expect(cut.frustum!.map(({ point }) => point)).toEqual([[0, 0, -4], [0, 0, -2], [1, 0, -2], [1, 0, -4]]); // prettier-ignore
+    close(cut.frustum![2]!.screen, [125, 100]);
+    expect(cut.unclipped).toMatchObject([{ ghost: false }, { ghost: true }, { ghost: true }, { ghost: false }]);
+    close(cut.unclipped![1]!.screen, [100, 25]);
+    expect(touch).toMatchObject({ near: [{ point: [0, 2, -1] }], frustum: [{ point: [0, 2, -1] }] });
+    expect(gone.frustum).toEqual([]);
+    expect(gone.near).toHaveLength(3);
+    const onPlane = ask({ op: 'clip', polygons: [[[1, 0, 0], [1, 0, -4], [2, 0, -4]]] }) as typeof cut; // prettier-ignore
+    expect((onPlane.polygons![0]!.unclipped as Row[])[0]).toEqual({ screen: null, ghost: false, reason: 'onEyePlane' });
+    const short = compute({ ...base, queries: [{ id: 'q', op: 'clip', polygons: [[[0, 0, 0], [1, 0, 0]]] }] }); // prettier-ignore
+    expect(short).toMatchObject({ ok: false, problem: { errors: [{ path: 'queries[0].polygons[0]', message: 'queries[0].polygons[0] must have 3 entries.' }] } }); // prettier-ignore
+  });
+
+  it('says which way a triangle faces and runs, and how large it is', () => {
+    const [a, b, c] = triangle;
+    const behind = triangle.map(([x, y]) => [x!, y!, 3]);
+    const { triangles } = ask({ op: 'winding', triangles: [[a, b, c], [a, c, b], behind, [a, [0, 2, -9], [5, 2, -4]]] }) as { triangles: Row[] }; // prettier-ignore
+    // 50 px to the unit at 1 ahead, 25 at 2.
+    expect(triangles[0]).toEqual({ facing: 'front', onScreen: 'counterClockwise', area: expect.closeTo(312.5, 9) });
+    expect(triangles[1]).toEqual({ facing: 'back', onScreen: 'clockwise', area: expect.closeTo(-312.5, 9) });
+    expect(triangles[2]).toEqual({ facing: 'back', onScreen: null, area: null, reason: 'behindEye' });
+    expect(triangles[3]).toMatchObject({ facing: 'edgeOn', onScreen: 'edgeOn' });
+    const mirrored = { ...base.camera, projection: { kind: 'frustum', near: 1, far: 50, left: 2, right: -2, bottom: -1, top: 1 } } as ComputeRequest['camera']; // prettier-ignore
+    expect(ask({ op: 'winding', triangles: [triangle] }, { camera: mirrored })).toMatchObject({ triangles: [{ facing: 'front', onScreen: 'clockwise', area: expect.closeTo(-312.5, 9) }] }); // prettier-ignore
+  });
+
+  it('throws shadows by the matrix that it gives', () => {
+    const receiver = { point: [0, 1, 0], normal: [0, 1, 0] };
+    const lit = ask({ op: 'planarShadow', light: { direction: [1, -2, 0] }, receiver, points: [[0, 5, 7], [3, 1, 0], [0, 0, 0]] }) as { matrix: number[]; points: Row[] }; // prettier-ignore
+    expect(lit.points).toEqual([
+      { point: [2, 1, 7] },
+      { point: [3, 1, 0] },
+      { point: null, reason: 'awayFromReceiver' },
+    ]);
+    // Column vectors, column after column: (0, 5, 7, 1) through it.
+    const times = (m: number[], p: number[]) => [0, 1, 2, 3].map((i) => p.reduce((sum, v, j) => sum + m[4 * j + i]! * v, 0)); // prettier-ignore
+    close(times(lit.matrix, [0, 5, 7, 1]), [2, 1, 7, 1]);
+    const lamp = ask({ op: 'planarShadow', light: { position: [0, 3, 0] }, receiver }) as { matrix: number[] };
+    expect(lamp).not.toHaveProperty('points');
+    const [x, y, z, w] = times(lamp.matrix, [1, 2, 4, 1]);
+    close([x! / w!, y! / w!, z! / w!], [2, 1, 8]);
+    close(times(lamp.matrix, [9, 1, -4, 1]), [9, 1, -4, 1]);
+    expect(ask({ op: 'planarShadow', light: { direction: [1, 0, 0] }, receiver, points: [[0, 5, 7]] })).toMatchObject({
+      ...{ matrix: null, reason: 'rayParallel' },
+      points: [{ point: null, reason: 'rayParallel' }],
+    });
+  });
+
+  it('maps equal angles, with what is off against the plane', () => {
+    const { pixels } = ask({ op: 'angularMapping', pixels: [[100, 50], [200, 50], [150, 50], [100, 0]] }) as { pixels: Row[] }; // prettier-ignore
+    close(pixels[0]!.error, [0, 0]);
+    close(pixels[1]!.error, [0, 0]);
+    // 2 wide at 1 ahead: half way to the edge is 45° of 63.43°.
+    expect(pixels[2]!.bearing).toBeCloseTo(45, 12);
+    close(pixels[2]!.pixel, [100 + (100 * 45) / ((180 / Math.PI) * Math.atan(2)), 50]);
+    expect(pixels[3]).toMatchObject({ bearing: 0 });
+    expect(pixels[3]!.elevation).toBeCloseTo(45, 12);
+    const flatView = { ...base.camera, projection: { kind: 'orthographic', near: 0, far: 9, height: 2 } } as ComputeRequest['camera']; // prettier-ignore
+    expect(ask({ op: 'angularMapping', pixels: [[100, 50]] }, { camera: flatView }).pixels).toEqual([
+      { bearing: null, elevation: null, pixel: null, error: null, reason: 'parallelToScreen' },
+    ]);
+  });
+
+  it('tells what a depth buffer tells apart, plain and reversed', () => {
+    const at = (format: string, distances: number[], near = 0, far = 1) =>
+      (ask({ op: 'depthPrecision', distances, format }, { conventions: { ndc: { near, far } } }).distances as Row[]).map(({ resolution, reason }) => resolution ?? reason); // prettier-ignore
+    // near 1, far 50: |d′| = 50 / 49 / f².
+    close(at('unorm16', [1, 10, 50]), [49 / 50 / 65535, 98 / 65535, 2450 / 65535]);
+    expect(at('unorm24', [0.99, 50.01, -3])).toEqual(['outsideDepth', 'outsideDepth', 'outsideDepth']);
+    close(at('float32', [50]), [2450 * 2 ** -24]);
+    expect((at('float32', [50], 1, 0)[0]! as number) / (2450 * 2 ** -149)).toBeCloseTo(1, 9);
+  });
+
+  it('is the same in any conventions, written in them', () => {
+    fc.assert(
+      fc.property(conventions, (c) => {
+        const e = codecOf(c);
+        const p = (v: readonly number[]) => [...e.toWorld(v as [number, number, number])];
+        const viewport = { x: 10, y: 20, width: 200, height: 100 };
+        const camera = (map: (v: readonly number[]) => number[]) =>
+          ({
+            ...{ position: map([1, 2, 3]), orientation: { lookAt: map([2, 1, -8]) } },
+            projection: { kind: 'perspective', near: 0.5, far: 60, verticalFov: e.toAngle(1.1), shift: [0.2, -0.1] },
+          }) as unknown as ComputeRequest['camera'];
+        const plainAngle = { angles: { unit: c.angles.unit } };
+        const polygon = [[0, 0, -9], [0, 0, 9], [3, 0, 9], [3, 0, -9]]; // prettier-ignore
+        const queries = (map: (v: readonly number[]) => number[], pixel: readonly number[]) => [
+          { id: 'clip', op: 'clip', polygons: [polygon.map(map)] },
+          { id: 'winding', op: 'winding', triangles: [triangle.map(map)] },
+          { id: 'shadow', op: 'planarShadow', light: { position: map([0, 9, 1]) }, receiver: { point: map([0, 1, 0]), normal: map([0.1, 1, 0]) }, points: [map([1, 4, 2])] }, // prettier-ignore
+          { id: 'angles', op: 'angularMapping', pixels: [pixel] },
+        ];
+        const plain = codecOf({ ...defaultConventions, angles: c.angles });
+        const same = (v: readonly number[]) => [...v];
+        const pixelIn = (codec: typeof e) => [...codec.toScreen(viewport, 0.3, -0.6)];
+        const found = results({ ...base, viewport, conventions: c, camera: camera(p), queries: queries(p, pixelIn(e)) as never }); // prettier-ignore
+        const wanted = results({ ...base, viewport, conventions: plainAngle, camera: camera(same), queries: queries(same, pixelIn(plain)) as never }); // prettier-ignore
+        const onScreen = (xy: unknown) => [...e.toScreen(viewport, ...plain.fromScreen(viewport, xy as [number, number]))]; // prettier-ignore
+        const corners = (row: Row | undefined, cut: 'near' | 'frustum') => (row!.polygons as Record<string, Row[]>[])[0]![cut]!; // prettier-ignore
+        for (const cut of ['near', 'frustum'] as const) {
+          const [own, other] = [corners(found[0], cut), corners(wanted[0], cut)];
+          expect(own).toHaveLength(other.length);
+          own.forEach((corner, i) => {
+            close(corner.point, p(other[i]!.point as number[]), 9);
+            close(corner.screen, onScreen(other[i]!.screen), 7);
+          });
+        }
+        const [turn, turnPlain] = [found[1]!, wanted[1]!].map(({ triangles }) => (triangles as Row[])[0]!);
+        expect(turn).toMatchObject({ facing: turnPlain!.facing, onScreen: turnPlain!.onScreen });
+        expect((turn!.area as number) / (turnPlain!.area as number)).toBeCloseTo(1, 9);
+        const [shade, shadePlain] = [found[2]!, wanted[2]!].map(({ points }) => (points as Row[])[0]!);
+        close(shade!.point, p(shadePlain!.point as number[]), 9);
+        const [angle, anglePlain] = [found[3]!, wanted[3]!].map(({ pixels }) => (pixels as Row[])[0]!);
+        expect(angle!.bearing).toBeCloseTo(anglePlain!.bearing as number, 9);
+        expect(angle!.elevation).toBeCloseTo(anglePlain!.elevation as number, 9);
+        close(angle!.pixel, onScreen(anglePlain!.pixel), 7);
+      }),
+    );
+  });
+
+  it('has no meaning in 2D', () => {
+    const camera = { kind: '2d' as const, focus: [0, 0] as [number, number], anchor: [0, 0] as [number, number], zoom: 1 }; // prettier-ignore
+    const queries = [
+      { op: 'clip', polygons: [] },
+      { op: 'winding', triangles: [] },
+      { op: 'planarShadow', light: { direction: [0, -1, 0] }, receiver: { point: [0, 0, 0], normal: [0, 1, 0] } },
+      { op: 'angularMapping', pixels: [] },
+      { op: 'depthPrecision', distances: [], format: 'unorm24' },
+    ].map((query, i) => ({ id: String(i), ...query }));
+    for (const result of results({ ...base, camera, queries: queries as never }))
+      expect(result).toMatchObject({ error: { code: 'notIn2d', message: expect.stringContaining(String(result.op)) } });
+  });
 });
