@@ -132,11 +132,12 @@ for (const [route, demo] of [
     for (const [width, height] of sizes) {
       await page.setViewportSize({ width, height });
       if (demo) await drawn(page);
-      for (const theme of ['paper', 'night']) {
+      // By night only the colours are others: one size tells.
+      for (const theme of height === 800 ? ['paper', 'night'] : ['paper']) {
         await downTheSheet(page, async () => {
           for (const one of await faults(page)) wrong.push(`${width} × ${height}, ${theme}: ${one}`);
         });
-        await page.keyboard.press('t');
+        if (height === 800) await page.keyboard.press('t');
       }
       // All six rungs are in sight.
       if (demo)
