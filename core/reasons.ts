@@ -10,7 +10,8 @@ export type NullReason =
   | 'depthAtInfinity'
   | 'parallelToScreen'
   | 'awayFromReceiver'
-  | 'outsideDepth';
+  | 'outsideDepth'
+  | 'eyeInside';
 
 export type ErrorCode =
   | 'lookAtDegenerate'
@@ -33,7 +34,11 @@ export type ErrorCode =
   | 'bodyMissing'
   | 'singularTransform'
   | 'axesNotDistinct'
-  | 'notIn2d';
+  | 'notIn2d'
+  | 'timeNegative'
+  | 'keysOutOfOrder'
+  | 'noKeys'
+  | 'outOfRange';
 
 /** An answer, or the reason why there is none. */
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: NullReason };

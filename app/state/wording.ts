@@ -14,6 +14,7 @@ export const reasonSentence: Readonly<Record<NullReason, string>> = {
   planeBehindEye: 'The plane is met behind the eye, before the ray begins.',
   depthAtInfinity: 'That depth is infinitely far away.',
   awayFromReceiver: 'It lies beyond the surface or beyond the light, and casts no shadow there.',
+  eyeInside: 'The eye is inside the sphere about it, which then has no size in the picture.',
   outsideDepth: 'It lies outside near and far, where the depth buffer keeps nothing.',
   parallelToScreen: 'The direction runs along the screen and has no vanishing point.',
 };

@@ -226,10 +226,12 @@ export function localBounds(shape: Shape): { centre: Vec3; half: Vec3 } {
 
 /**
  * A sphere round a placed body, in the world: from its local box, so not the smallest one but never
- * too small.
+ * too small. In a flat world its depth plays no part.
  */
-export function boundingSphere({ body, toWorld }: PlacedBody): { centre: Vec3; radius: number } {
-  const { centre: c, half: h } = localBounds(body.shape);
+export function boundingSphere({ body, toWorld }: PlacedBody, flat = false): { centre: Vec3; radius: number } {
+  const { centre, half } = localBounds(body.shape);
+  const c: Vec3 = flat ? [centre[0], centre[1], 0] : centre;
+  const h: Vec3 = flat ? [half[0], half[1], 0] : half;
   const m = toWorld;
   const row = (i: number) => m[i]! * c[0] + m[i + 1]! * c[1] + m[i + 2]! * c[2] + m[i + 3]!;
   // Half the diagonal from each corner at one side of the box; the other side's are their opposites.

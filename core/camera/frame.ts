@@ -129,13 +129,25 @@ function assembled(basis: Basis, lens: ResolvedProjection, eye: Vec3, viewport: 
  * snapshot of its own. Null when they are too far apart for doubles.
  */
 export function reframed(frame: CameraFrame, extents: Extents, viewport: Viewport): CameraFrame | null {
-  const { right, up, forward, eye } = frame;
-  const { near } = frame;
+  return reposed({ ...frame, viewport }, { extents });
+}
+
+/**
+ * The same lens and viewport from another eye, turned otherwise, or with other edges (on the near
+ * plane in perspective): a snapshot of its own. The basis must be orthonormal. Null when they are
+ * too far apart for doubles.
+ */
+export function reposed(
+  frame: CameraFrame,
+  pose: { readonly eye?: Vec3; readonly basis?: Basis; readonly extents?: Extents },
+): CameraFrame | null {
+  const { right, up, forward } = pose.basis ?? frame;
+  const extents = pose.extents ?? frame.extents;
   const lens: ResolvedProjection =
     frame.kind === 'perspective'
-      ? { kind: 'perspective', near, far: frame.far, extents }
-      : { kind: 'orthographic', near, far: frame.far, extents };
-  return assembled({ right, up, forward }, lens, eye, viewport);
+      ? { kind: 'perspective', near: frame.near, far: frame.far, extents }
+      : { kind: 'orthographic', near: frame.near, far: frame.far, extents };
+  return assembled({ right, up, forward }, lens, pose.eye ?? frame.eye, frame.viewport);
 }
 
 /** View coordinates of canonical space (−z ahead) to (right, up, ahead, 1). */

@@ -1,14 +1,12 @@
-import { fieldOfView } from '../camera/projection';
-import { anglesOfBasis } from '../camera/orientation';
-import type { CameraFrame } from '../camera/frame';
-import type { ConventionCodec } from '../conventions/codec';
+import { resolvedAlong } from './along';
+import { resolvedCamera } from './resolved';
 import type { Problem } from '../reasons';
 import { issueCount, nearestKey, problemsOf, unknownKeys } from './issues';
 import { requestJsonSchema } from './jsonSchema';
 import { Lazy } from './lazy';
 import { limits, overLimits } from './limits';
 import { operations, type Result } from './operations';
-import { resolveRequest, writePair, type ResolvedRequest } from './read';
+import { resolveRequest, type ResolvedRequest } from './read';
 import { requestSchema, type Query } from './schema';
 
 export interface ComputeResponse {
@@ -85,38 +83,19 @@ function unknownProblem({ path, beside }: ReturnType<typeof unknownKeys>[number]
   };
 }
 
-/**
- * The camera as it came out, in the request's conventions (`docs/compute.md`, "The resolved
- * camera").
- */
-export function resolvedCamera(frame: CameraFrame, e: ConventionCodec, flat = false): Record<string, unknown> {
-  const { extents: x, near, far } = frame;
-  const perspective = frame.kind === 'perspective';
-  const fov = (size: number) => (perspective ? e.toAngle(fieldOfView(size, near)) : null);
-  const quaternion = e.toQuaternion(frame);
-  return {
-    position: flat ? writePair(frame.eye, e) : e.toWorld(frame.eye),
-    right: e.toWorld(frame.right),
-    up: e.toWorld(frame.up),
-    forward: e.toWorld(frame.forward),
-    ...e.toAngles(anglesOfBasis(frame)),
-    quaternion,
-    ...(!quaternion && { reason: 'quaternionNeedsOneHandedness' }),
-    near,
-    far,
-    aspect: (x.right - x.left) / (x.top - x.bottom),
-    verticalFov: fov(x.top - x.bottom),
-    horizontalFov: fov(x.right - x.left),
-    extents: x,
-  };
+/** One query, seen by the camera as it is at the query's time. */
+function answered(resolved: ResolvedRequest, query: Query): Result {
+  const run = operations[query.op] as (s: ResolvedRequest, q: Query) => Result;
+  if (query.op === 'motion' || !query.when) return run(resolved, query);
+  const there = resolvedAlong(resolved, query.when.track, query.when.time);
+  return there.ok ? run(there.value, query) : { error: { code: there.code, message: there.message } };
 }
 
 /** Answers every query of a resolved request, in order; `begins` is told which one. */
 const lazyAnswers = (resolved: ResolvedRequest, begins?: (query: number) => void): ComputeResponse['results'] =>
   resolved.queries.map((query, i) => {
     begins?.(i);
-    const run = operations[query.op] as (s: ResolvedRequest, q: Query) => Result;
-    const result = { id: query.id, op: query.op, ...run(resolved, query) };
+    const result = { id: query.id, op: query.op, ...answered(resolved, query) };
     return begins ? watched(result, () => begins(i)) : result;
   });
 

@@ -1,3 +1,4 @@
+import { trackLength } from './limits';
 import type { ReadRequest } from './schema';
 
 /**
@@ -17,6 +18,7 @@ export function costOf(given: unknown): number {
     if (typeof query !== 'object' || query === null) continue;
     const [points, pixels, items] = [length(query.points), length(query.pixels), length(query.items)];
     const named = Array.isArray(query.bodies) ? query.bodies.length : all;
+    cost += length(query.times) * (20 + trackLength(query));
     cost += 10 + 2 * points + 2 * items + length(query.distances) + 10 * length(query.triangles);
     for (const polygon of Array.isArray(query.polygons) ? (query.polygons as unknown[]) : [])
       cost += 5 * length(polygon);

@@ -7,7 +7,16 @@ import { compute } from './compute';
  * Nulls that are answers of their own kind: no far plane, nothing hit, no angle of an orthographic
  * camera, and which side a horizon is on when it is on the screen.
  */
-const plainNulls = new Set(['far', 'hit', 'targetBody', 'blockedBy', 'verticalFov', 'horizontalFov', 'where']);
+const plainNulls = new Set([
+  'far',
+  'hit',
+  'targetBody',
+  'blockedBy',
+  'verticalFov',
+  'horizontalFov',
+  'where',
+  'switches',
+]);
 
 /** Every number that is none, and every null without a reason beside it, by its path. */
 function faults(value: unknown, path = '', explained = true): string[] {
@@ -60,6 +69,9 @@ describe('a request of the most extreme numbers', () => {
       'planarShadow',
       'angularMapping',
       'depthPrecision',
+      'apparentSize',
+      'visibilityBy',
+      'motion',
       'convert',
     ])
       // prettier-ignore

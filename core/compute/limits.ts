@@ -13,7 +13,7 @@ export const limits = {
   /** Of all meshes together. */
   vertices: 2_000_000,
   queries: 1_000,
-  /** Points, pixels, items, distances and corners of polygons and triangles, of all queries together. */
+  /** Points, pixels, items, distances, times, corners of polygons and points of tracks, of all queries together. */
   asked: 1_000_000,
   /** Ids of bodies that queries name, together. */
   named: 200_000,
@@ -63,6 +63,13 @@ const lengthOf = (value: unknown): number => (Array.isArray(value) ? value.lengt
 const listOf = (value: unknown): readonly Record<string, unknown>[] =>
   Array.isArray(value) ? (value as Record<string, unknown>[]) : [];
 
+/** How many points, keys or stretches the track has along which a query goes, if it does. */
+export function trackLength(query: Record<string, unknown>): number {
+  const track = (query.track ?? (query.when as Record<string, unknown> | undefined)?.track) as
+    Record<string, unknown> | undefined;
+  return lengthOf(track?.target) + lengthOf(track?.keys) + lengthOf(track?.inputs);
+}
+
 /**
  * What a request holds too much of. Asked before anything else of it is looked at: only lists are
  * counted, so that however much comes is refused at once.
@@ -90,7 +97,7 @@ export function overLimits(given: unknown): Problem[] {
     const { points, pixels, items, distances, polygons, triangles, bodies: ids, keepAway, count } = query;
     for (const list of [points, pixels, items, distances]) sum.asked += lengthOf(list);
     for (const polygon of Array.isArray(polygons) ? (polygons as unknown[]) : []) sum.asked += lengthOf(polygon);
-    sum.asked += 3 * lengthOf(triangles);
+    sum.asked += 3 * lengthOf(triangles) + lengthOf(query.times) + trackLength(query);
     sum.named += lengthOf(ids);
     sum.discs += lengthOf(keepAway);
     if (typeof count === 'number' && count > 0) sum.spawned += count;

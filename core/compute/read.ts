@@ -10,6 +10,7 @@ import { normalizeQuat } from '../math/quat';
 import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked, Problem } from '../reasons';
 import { largest } from './limits';
+import { trackOf, trackProblems } from './trackOf';
 import type { Query, ReadRequest, RequestBody, RequestCamera, RequestCamera2d, RequestProjection } from './schema';
 import { orthographicOf } from '../camera/camera2d';
 
@@ -243,15 +244,43 @@ export function readBody(given: RequestBody, index: number, e: ConventionCodec, 
   };
 }
 
+/** The other camera of a comparison, on its own viewport or the request's. */
+export function readOther(
+  { camera, viewport }: Extract<Query, { op: 'compareCameras' }>,
+  own: { readonly codec: ConventionCodec; readonly viewport: Viewport },
+): Read<CameraFrame> {
+  if ('kind' in camera)
+    return refuse({ path: 'camera', message: 'The other camera is one of space too, with position, orientation and projection.' }); // prettier-ignore
+  const read = readCamera(camera, own.codec);
+  if (!read.ok) return read;
+  const frame = frameOf(read.value, viewport ?? own.viewport);
+  return frame.ok ? { ok: true, value: frame.value } : { ok: false, problems: [...frame.problems] };
+}
+
 /** What is wrong with queries that only the whole request can tell. */
-function queryProblems(queries: readonly Query[], e: ConventionCodec, flat: boolean): Problem[] {
+function queryProblems(queries: readonly Query[], e: ConventionCodec, flat: boolean, viewport: Viewport): Problem[] {
   return queries.flatMap((query, i) => {
+    const going = trackOf(query);
+    const point = (given: readonly number[], path: string) => {
+      const read = readPoint(given, path, e, flat);
+      return read.ok ? [] : read.problems;
+    };
+    const along = going ? trackProblems(going.track, `queries[${i}].${going.at}`, flat, point) : [];
+    if (along.length) return along;
     if (query.op === 'worldToScreen')
       return query.points.flatMap((p, j) => {
         if (flat === (p.length === 2)) return [];
         const read = readPoint(p, `queries[${i}].points[${j}]`, e, flat);
         return read.ok ? [] : read.problems;
       });
+    if (query.op === 'compareCameras') {
+      const problems: Problem[] = [];
+      if (query.pixels && query.range === undefined)
+        problems.push({ path: `queries[${i}].range`, message: 'range is missing: how far along the rays of the pixels to compare.' }); // prettier-ignore
+      if (flat) return problems;
+      const other = readOther(query, { codec: e, viewport });
+      return [...problems, ...(other.ok ? [] : other.problems.map((one) => ({ ...one, path: `queries[${i}].${one.path}` })))]; // prettier-ignore
+    }
     if (query.op === 'convert') {
       const to = readConventions(query.to, `queries[${i}].to`);
       return to.ok ? [] : to.problems;
@@ -275,7 +304,7 @@ export function resolveRequest(request: ReadRequest): Checked<ResolvedRequest> {
   problems = [
     ...problems,
     ...(placed && !placed.ok ? placed.problems : []),
-    ...queryProblems(request.queries, e, flat),
+    ...queryProblems(request.queries, e, flat, request.viewport),
   ];
   if (!camera.ok) return { ok: false, problems: [...camera.problems, ...problems] };
   const frame = frameOf(camera.value, request.viewport);

@@ -185,11 +185,85 @@ const areNumbers = (value: unknown, least: number, most: number): boolean => {
 };
 const points = listOf(pointSchema, (value) => areNumbers(value, 2, 3));
 const pixels = listOf(vec2Schema, (value) => areNumbers(value, 2, 2));
-const query = <Op extends string, Shape extends z.ZodRawShape>(op: Op, shape: Shape) =>
-  z.object({ id: z.string(), op: z.literal(op), ...shape });
-
 const planeSchema = z.object({ point: vec3Schema, normal: vec3Schema });
+const course = listOf(z.tuple([number, pointSchema]));
+const ease = z.enum(['even', 'gentle', 'gentleStart', 'gentleEnd']);
+const turns = z.object({ yaw: number.default(0), pitch: number.default(0), roll: number.default(0) });
+export const trackSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('scroll'), velocity: pointSchema }),
+  z.object({
+    kind: z.literal('follow'),
+    target: course,
+    halfLife: number.nonnegative(),
+    deadZone: z.union([z.tuple([number.nonnegative(), number.nonnegative(), number.nonnegative()]), z.tuple([number.nonnegative(), number.nonnegative()])]).optional(), // prettier-ignore
+    bounds: z.object({ min: vec2Schema, max: vec2Schema }).optional(),
+  }),
+  z.object({
+    kind: z.literal('orbit'),
+    centre: vec3Schema,
+    yawRate: number,
+    pitchRate: number.default(0),
+    pitchLimits: vec2Schema.optional(),
+    distanceRate: number.default(0),
+  }),
+  z.object({
+    kind: z.literal('path'),
+    keys: listOf(
+      z.object({
+        time: number,
+        position: vec3Schema,
+        yaw: number,
+        pitch: number,
+        roll: number.default(0),
+        verticalFov: number,
+        ease: ease.default('even'),
+      }),
+    ),
+  }),
+  z.object({
+    kind: z.literal('walk'),
+    inputs: listOf(
+      z.object({
+        ...{ from: number, to: number },
+        ...{ right: number.default(0), up: number.default(0), ahead: number.default(0) },
+        ...{ yawRate: number.default(0), pitchRate: number.default(0) },
+      }),
+    ),
+    pitchLimit: number.nonnegative().optional(),
+  }),
+  z.object({
+    kind: z.literal('dollyZoom'),
+    target: vec3Schema,
+    distance: vec2Schema,
+    duration: number,
+    ease: ease.default('even'),
+  }),
+  z.object({
+    kind: z.literal('shake'),
+    seed: z.int(),
+    frequency: number.nonnegative(),
+    decay: number.nonnegative(),
+    strength: number.min(0).max(1),
+    angles: turns.prefault({}),
+    offset: vec2Schema.default([0, 0]),
+  }),
+]);
+export type RequestTrack = z.output<typeof trackSchema>;
+const when = z.object({ track: trackSchema, time: number }).optional();
+/** A query of a name; each may be asked for the camera as it is at a time of a track. */
+const query = <Op extends string, Shape extends z.ZodRawShape>(op: Op, shape: Shape) =>
+  z.object({ id: z.string(), op: z.literal(op), when, ...shape });
+
 const ids = listOf(z.string()).optional();
+const items = listOf(
+  z.object({
+    position: vec3Schema,
+    size: vec2Schema.optional(),
+    mode: z.enum(['viewPlane', 'eyePoint', 'axisEye', 'axisView']),
+    axis: vec3Schema.optional(),
+    front: z.enum(['+n', '-n']).default('+n'),
+  }),
+);
 
 export const depthChoiceSchema = z.union([
   z.object({ depth: number }),
@@ -209,17 +283,7 @@ export const querySchema = z.discriminatedUnion('op', [
   query('visibility', { bodies: ids, margin: number.default(0), method: z.enum(['exact', 'planes']) }),
   query('shadowVisibility', { light: vec3Schema, receiver: planeSchema, bodies: ids }),
   query('screenBounds', { bodies: ids }),
-  query('billboard', {
-    items: listOf(
-      z.object({
-        position: vec3Schema,
-        size: vec2Schema.optional(),
-        mode: z.enum(['viewPlane', 'eyePoint', 'axisEye', 'axisView']),
-        axis: vec3Schema.optional(),
-        front: z.enum(['+n', '-n']).default('+n'),
-      }),
-    ),
-  }),
+  query('billboard', { items }),
   query('spawn', {
     surface: z.union([z.literal('2d'), z.object({ plane: planeSchema })]),
     bounds: z.union([z.object({ min: vec2Schema, max: vec2Schema }), z.object({ ringOuter: positive })]),
@@ -245,6 +309,20 @@ export const querySchema = z.discriminatedUnion('op', [
   }),
   query('angularMapping', { pixels }),
   query('depthPrecision', { distances: listOf(number), format: z.enum(['unorm16', 'unorm24', 'float32']) }),
+  query('apparentSize', { bodies: ids, thresholds: listOf(positive).optional() }),
+  query('visibilityBy', {
+    bodies: ids,
+    test: z.union([z.enum(['centre', 'corners']), z.object({ sphere: number.nonnegative() })]),
+  }),
+  query('compareCameras', {
+    camera: cameraSchema,
+    viewport: viewportSchema.optional(),
+    points: listOf(vec3Schema).optional(),
+    pixels: pixels.optional(),
+    range: positive.optional(),
+    items: items.optional(),
+  }),
+  z.object({ id: z.string(), op: z.literal('motion'), track: trackSchema, times: listOf(number) }),
   query('convert', { to: conventionsObject }),
 ]);
 

@@ -75,6 +75,21 @@ const spawnTerms = {
 const anyConventions = fc
   .tuple(conventions, fc.option(fc.tuple(number, number)))
   .map(([c, depths]) => (depths ? { ...c, ndc: { ...c.ndc, near: depths[0], far: depths[1] } } : c));
+const rising = <T>(one: fc.Arbitrary<T>) =>
+  fc
+    .array(fc.tuple(fc.double({ min: 0, max: 20, noNaN: true }), one), { minLength: 1, maxLength: 3 })
+    .map((list) => list.sort((a, b) => a[0] - b[0]).map(([t, v], i) => [t + i, v] as const));
+const ease = fc.constantFrom('even', 'gentle', 'gentleStart', 'gentleEnd');
+const tracks = (point: fc.Arbitrary<readonly number[]>) =>
+  fc.oneof(
+    fc.record({ kind: fc.constant('scroll'), velocity: point }),
+    fc.record({ kind: fc.constant('follow'), target: rising(point), halfLife: above0 }),
+    fc.record({ kind: fc.constant('orbit'), centre: vec3, yawRate: number, pitchRate: number, distanceRate: number }),
+    rising(fc.record({ position: vec3, yaw: number, pitch: number, verticalFov: fov, ease })).map((keys) => ({ kind: 'path', keys: keys.map(([time, key]) => ({ time, ...key })) })), // prettier-ignore
+    fc.record({ kind: fc.constant('walk'), inputs: fc.array(fc.record({ from: above0, to: above0, ahead: number, yawRate: number, pitchRate: number }), { maxLength: 2 }) }), // prettier-ignore
+    fc.record({ kind: fc.constant('dollyZoom'), target: vec3, distance: fc.tuple(above0, above0), duration: above0, ease }), // prettier-ignore
+    fc.record({ kind: fc.constant('shake'), seed: fc.integer(), frequency: above0, decay: above0, strength: fc.double({ min: 0, max: 1, noNaN: true }), offset: vec2 }), // prettier-ignore
+  );
 const query = (point: fc.Arbitrary<readonly number[]>) => {
   const op = <T>(name: string, fields: { [K in keyof T]: fc.Arbitrary<T[K]> }) =>
     fc.record(fields).map((rest) => ({ id: name, op: name, ...rest }));
@@ -100,6 +115,10 @@ const query = (point: fc.Arbitrary<readonly number[]>) => {
     op('planarShadow', { light: fc.oneof(fc.record({ direction: vec3 }), fc.record({ position: vec3 })), receiver: plane, points: optional(fc.array(vec3, { maxLength: 2 })) }), // prettier-ignore
     op('angularMapping', { pixels }),
     op('depthPrecision', { distances: fc.array(number, { maxLength: 3 }), format: fc.constantFrom('unorm16', 'unorm24', 'float32') }), // prettier-ignore
+    op('apparentSize', { thresholds: optional(fc.array(above0, { maxLength: 2 })) }),
+    op('visibilityBy', { test: fc.oneof(fc.constantFrom('centre', 'corners'), fc.record({ sphere: above0 })) }),
+    op('motion', { track: tracks(point), times: fc.array(number.map(Math.abs), { maxLength: 2 }) }),
+    op('worldToScreen', { points: fc.array(point, { maxLength: 1 }), when: fc.record({ track: tracks(point), time: number.map(Math.abs) }) }).map((one) => ({ ...one, id: 'when' })), // prettier-ignore
     op('convert', { to: anyConventions }),
   );
 };

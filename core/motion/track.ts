@@ -1,0 +1,227 @@
+import { reposed, type CameraFrame } from '../camera/frame';
+import { anglesOfBasis, basisOfAngles, basisOfLookAt, type Angles } from '../camera/orientation';
+import type { Extents } from '../camera/projection';
+import { worldToViewRuf } from '../convert/project';
+import { add, addScaled, type Vec2, type Vec3 } from '../math/vec3';
+import type { ErrorCode } from '../reasons';
+import { boundFocus, follow, type FollowTerms, type Reach } from './follow';
+import { orbit, orbitAbout, orbitCamera } from './orbit';
+import { alongPath, eased, type Ease, type Key } from './path';
+import { shake, shakeOffset, type ShakeTerms } from './shake';
+import { defaultPitchLimit, walk, type Steering } from './walk';
+
+/*
+ * Cameras over time, each a pure function of the time in seconds, 0 or more, and of the camera that
+ * stands at its beginning: there is no frame rate and no state. (`docs/derivations.md`, "Motion".)
+ */
+
+/** A place that goes straight from point to point, resting before the first and after the last. */
+export type Course<Point> = readonly (readonly [time: number, point: Point])[];
+
+/** Even steering from one time to another. */
+export interface Stretch extends Steering {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** How a camera of space moves; lengths in world units, angles in radians, canonical space. */
+export type Track =
+  | { readonly kind: 'scroll'; readonly velocity: Vec3 }
+  | ({ readonly kind: 'follow'; readonly target: Course<Vec3> } & FollowTerms)
+  | {
+      readonly kind: 'orbit';
+      readonly centre: Vec3;
+      readonly yawRate: number;
+      readonly pitchRate: number;
+      readonly pitchLimits: readonly [number, number];
+      /** E-fold a second; negative draws near. */
+      readonly distanceRate: number;
+    }
+  | { readonly kind: 'path'; readonly keys: readonly Key[] }
+  | { readonly kind: 'walk'; readonly inputs: readonly Stretch[]; readonly pitchLimit: number }
+  | {
+      readonly kind: 'dollyZoom';
+      readonly target: Vec3;
+      readonly distance: readonly [number, number];
+      readonly duration: number;
+      readonly ease: Ease;
+    }
+  | { readonly kind: 'shake'; readonly strength: number; readonly terms: ShakeTerms };
+
+/** Where a track cannot lead: why, in a sentence with the mend. */
+export interface NoTrack {
+  readonly code: ErrorCode;
+  readonly message: string;
+}
+export type Tracked<T> = ({ readonly ok: false } & NoTrack) | { readonly ok: true; readonly value: T };
+const none = (code: ErrorCode, message: string): { ok: false } & NoTrack => ({ ok: false, code, message });
+
+/** A camera that has gone beyond what can be computed with. */
+export const tooFar = (time: number): { ok: false } & NoTrack =>
+  none('outOfRange', `At ${time} s the camera is farther away than doubles can work with. Ask for less time.`);
+
+/** How far up and down an orbit may look by itself. */
+export const defaultPitchLimits: readonly [number, number] = [-defaultPitchLimit, defaultPitchLimit];
+
+/**
+ * What is wrong with the times of a track, if anything: one below 0 (`timeNegative`), keys or
+ * points of a target that do not rise strictly (`keysOutOfOrder`), none of them (`noKeys`).
+ */
+export function timesProblem(times: readonly number[], rising: readonly number[] | null): NoTrack | null {
+  const negative = [...times, ...(rising ?? [])].find((t) => t < 0);
+  if (negative !== undefined)
+    return { code: 'timeNegative', message: `The time ${negative} lies before the track begins, at 0.` };
+  if (!rising) return null;
+  if (!rising.length) return { code: 'noKeys', message: 'The track has no points to go by. Give at least one.' };
+  const at = rising.findIndex((t, i) => i > 0 && !(t > rising[i - 1]!));
+  return at < 0
+    ? null
+    : {
+        code: 'keysOutOfOrder',
+        message: `The time ${rising[at]} comes after ${rising[at - 1]}; times rise from one to the next.`,
+      };
+}
+
+/** Where a course is at a time. */
+function onCourse<Point extends Vec2 | Vec3>(course: Course<Point>, time: number): Point {
+  const next = course.findIndex(([t]) => t > time);
+  if (next <= 0) return (next === 0 ? course[0]! : course.at(-1)!)[1];
+  const [[a, from], [b, to]] = [course[next - 1]!, course[next]!];
+  const share = (time - a) / (b - a);
+  return from.map((v, i) => v + (to[i]! - v) * share) as unknown as Point;
+}
+
+/**
+ * How far the place that is held has come from its beginning, the target's first point, at a time:
+ * solved from one bend of the target's course to the next.
+ */
+export function followed<Point extends Vec2 | Vec3>(course: Course<Point>, terms: FollowTerms, time: number): Point {
+  const first = course[0]![1];
+  let held: Point = first;
+  let at: Point = first;
+  let before = course[0]![0];
+  const goTo = (t: number) => {
+    const to = onCourse(course, t);
+    held = follow(held, at, to, terms, t - before);
+    before = t;
+    at = to;
+  };
+  for (const [t] of course) if (t > before && t < time) goTo(t);
+  if (time > before) goTo(time);
+  return held.map((v, i) => v - first[i]!) as unknown as Point;
+}
+
+/**
+ * The focus of a flat camera that follows: the one it began with, moved by what is held, and then
+ * the least that keeps the picture, which reaches so far from its focus, inside the bounds.
+ */
+export function followedFocus(
+  focus: Vec2,
+  course: Course<Vec2>,
+  terms: FollowTerms,
+  bounds: { readonly min: Vec2; readonly max: Vec2 } | null,
+  reach: Reach,
+  time: number,
+): Vec2 {
+  const by = followed(course, terms, time);
+  const moved: Vec2 = [focus[0] + by[0], focus[1] + by[1]];
+  return bounds ? boundFocus(moved, reach, bounds) : moved;
+}
+
+const scaled = (e: Extents, k: number): Extents => ({ left: e.left * k, right: e.right * k, bottom: e.bottom * k, top: e.top * k }); // prettier-ignore
+
+/**
+ * The camera at a time, from the one at time 0. Errors: `lookAtDegenerate` for an orbit whose
+ * centre lies straight above, below or at the eye; `distanceNotPositive` for a dolly whose distances
+ * or whose target are not ahead; `fovOutOfRange` for a key; `outOfRange` where the camera gets too
+ * far away for doubles.
+ */
+export function frameAlong(frame: CameraFrame, track: Track, time: number): Tracked<CameraFrame> {
+  const made = poseAlong(frame, track, time);
+  if (!made.ok) return made;
+  const moved = reposed(frame, made.value);
+  return moved ? { ok: true, value: moved } : tooFar(time);
+}
+
+type Pose = Parameters<typeof reposed>[1];
+
+function poseAlong(frame: CameraFrame, track: Track, time: number): Tracked<Pose> {
+  const perspective = frame.kind === 'perspective';
+  switch (track.kind) {
+    case 'scroll':
+      return { ok: true, value: { eye: addScaled(frame.eye, track.velocity, time) } };
+    case 'follow':
+      return { ok: true, value: { eye: add(frame.eye, followed(track.target, track, time)) } };
+    case 'orbit': {
+      const { centre, yawRate, pitchRate, pitchLimits, distanceRate } = track;
+      const begun = basisOfLookAt(frame.eye, centre) && orbitAbout(centre, frame.eye);
+      if (!begun)
+        return none('lookAtDegenerate', 'The centre lies straight above, below or at the eye. Move one of them aside.');
+      const rates = { yaw: yawRate, pitch: pitchRate, zoom: distanceRate };
+      const { eye, angles } = orbitCamera(centre, orbit(begun, rates, { pitch: pitchLimits, distance: [0, Infinity] }, time)); // prettier-ignore
+      return { ok: true, value: { eye, basis: basisOfAngles(angles) } };
+    }
+    case 'path': {
+      for (const { verticalFov } of track.keys)
+        if (!(verticalFov > 0 && verticalFov < Math.PI))
+          return none('fovOutOfRange', 'The field of view of a key must lie between 0° and 180°.');
+      const place = alongPath(track.keys, time);
+      if (!place) return none('noKeys', 'The track has no points to go by. Give at least one.');
+      const { eye, basis, verticalFov } = place;
+      const { extents: e, near } = frame;
+      const k = (2 * near * Math.tan(verticalFov / 2)) / Math.abs(e.top - e.bottom);
+      return { ok: true, value: { eye, basis, ...(perspective && { extents: scaled(e, k) }) } };
+    }
+    case 'walk': {
+      const { roll, ...gaze } = anglesOfBasis(frame);
+      let walker = walk({ eye: frame.eye, ...gaze }, still, 0, track.pitchLimit);
+      const bends = track.inputs.flatMap(({ from, to }) => [from, to]).filter((t) => t > 0 && t < time);
+      let before = 0;
+      for (const t of [...new Set([...bends, time])].sort((a, b) => a - b)) {
+        const steering = track.inputs.filter(({ from, to }) => from <= before && to > before).reduce(together, still);
+        walker = walk(walker, steering, t - before, track.pitchLimit);
+        before = t;
+      }
+      const { eye, yaw, pitch } = walker;
+      return { ok: true, value: { eye, basis: basisOfAngles({ yaw, pitch, roll }) } };
+    }
+    case 'dollyZoom': {
+      const { target, distance: [first, last], duration, ease } = track; // prettier-ignore
+      const ahead = worldToViewRuf(frame, target)[2];
+      if (!(ahead > 0)) return none('distanceNotPositive', 'The target is not ahead of the camera. Turn it there.');
+      if (!(first > 0 && last > 0))
+        return none('distanceNotPositive', `The distances ${first} and ${last} must both be above 0.`);
+      const share = time >= duration ? 1 : eased(ease, time / duration);
+      const distance = first + (last - first) * share;
+      const eye = addScaled(frame.eye, frame.forward, ahead - distance);
+      // The height at the target is as it was: the extents at near shrink as it comes nearer.
+      return { ok: true, value: { eye, ...(perspective && { extents: scaled(frame.extents, ahead / distance) }) } };
+    }
+    case 'shake': {
+      const { strength, terms } = track;
+      const { angles, offset } = shakeOffset(shake({ strength, time: 0 }, 0, terms, time), terms);
+      const own = anglesOfBasis(frame);
+      const turned: Angles = { yaw: own.yaw + angles.yaw, pitch: own.pitch + angles.pitch, roll: own.roll + angles.roll }; // prettier-ignore
+      const eye = addScaled(addScaled(frame.eye, frame.right, offset[0]), frame.up, offset[1]);
+      return { ok: true, value: { eye, basis: basisOfAngles(turned) } };
+    }
+  }
+}
+
+const still: Steering = { right: 0, up: 0, ahead: 0, turn: 0, lift: 0 };
+const together = (a: Steering, b: Steering): Steering => ({
+  ...{ right: a.right + b.right, up: a.up + b.up, ahead: a.ahead + b.ahead },
+  ...{ turn: a.turn + b.turn, lift: a.lift + b.lift },
+});
+
+/**
+ * How far a flat camera's picture reaches from its focus along the world's two axes, below and above
+ * it: of a turned one the box about its corners. `corners` are points of the world, as the focus is.
+ */
+export function reachOf(focus: Vec2, corners: readonly Vec2[]): Reach {
+  const of = (i: 0 | 1) => corners.map((p) => p[i]);
+  return {
+    below: [focus[0] - Math.min(...of(0)), focus[1] - Math.min(...of(1))],
+    above: [Math.max(...of(0)) - focus[0], Math.max(...of(1)) - focus[1]],
+  };
+}
