@@ -131,7 +131,9 @@ export const startingCameras2d: Readonly<Record<StartingCamera2d, string>> = {
  */
 function subjectOf({ project, placed, roots, chain, frame, sceneBounds: b }: Moment) {
   const own = project.probe.body === null ? null : roots.get(project.probe.body);
-  const parts = own ? [...placed.values()].filter(({ body }) => roots.get(body.id) === own).map((one) => boundingSphere(one)) : [];
+  const parts = own
+    ? [...placed.values()].filter(({ body }) => roots.get(body.id) === own).map((one) => boundingSphere(one))
+    : [];
   const at = chain.ok ? chain.value.world : frame.eye;
   const low = Math.min(at[1], min(parts, ({ centre, radius }) => centre[1] - radius) ?? at[1]);
   const high = Math.max(at[1], max(parts, ({ centre, radius }) => centre[1] + radius) ?? at[1]);
