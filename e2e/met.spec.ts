@@ -210,26 +210,6 @@ test('a project that cannot be shown says so, and is left for another; numbers t
   await page.unroute('**/assets/**');
   await page.getByRole('button', { name: 'All projects' }).click();
   await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
-
-  // A project of which nothing was seen when it was opened, twice in a row, is not opened by itself.
-  await page.addInitScript(() => {
-    const setItem = Storage.prototype.setItem;
-    Storage.prototype.setItem = function (this: Storage, key: string, value: string) {
-      if (key === 'astrolabe-opening') setItem.call(sessionStorage, 'opened', value);
-      setItem.call(this, key, value);
-    };
-  });
-  await page.goto('/frame');
-  await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
-  const opening = () => page.evaluate(() => localStorage.getItem('astrolabe-opening'));
-  await expect.poll(opening).toBeNull();
-  const { id, times } = JSON.parse((await page.evaluate(() => sessionStorage.getItem('opened')))!) as { id: string; times: number }; // prettier-ignore
-  expect(times).toBe(1);
-  await page.evaluate((id) => localStorage.setItem('astrolabe-opening', JSON.stringify({ id, times: 2 })), id);
-  await page.reload();
-  await expect(page.locator('.notice')).toContainText('could not be shown when it was last opened');
-  await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
-  await expect.poll(opening).toBeNull();
 });
 
 test('a worker that cannot be had, a file that is gone and one that is no text are said, and nothing waits for them', async ({

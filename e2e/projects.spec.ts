@@ -320,3 +320,38 @@ test('a project with wrong numbers is set aside, saved as it is, and opened with
   ).toBeVisible();
   near([await read(page, 'Near')], [6], 0);
 });
+
+test('a project of which nothing was seen when it was opened, twice in a row, is kept but not opened by itself', async ({
+  page,
+}) => {
+  const opening = () => page.evaluate(() => localStorage.getItem('astrolabe-opening'));
+  await openBench(page, '/frame');
+  // The demo of the first visit, worked on: it has the id that another one would have.
+  await type(page, 'Vertical field', '41');
+  await page.getByRole('button', { name: /^Saltmarrow harbour/ }).click();
+  await expect(page.getByRole('menu')).toContainText('Kept in this browser');
+  await page.keyboard.press('Escape');
+  await expect.poll(opening).toBeNull();
+  // A page that is left in order, however early, is no failure.
+  await page.reload({ waitUntil: 'commit' });
+  await page.reload({ waitUntil: 'commit' });
+  await page.reload();
+  near([await read(page, 'Vertical field')], [41], 0);
+  await expect.poll(opening).toBeNull();
+
+  // As two pages leave it that were held up for good.
+  await page.addInitScript(() => {
+    if (!sessionStorage.getItem('marked'))
+      localStorage.setItem('astrolabe-opening', JSON.stringify({ id: 'saltmarrow', times: 2 }));
+    sessionStorage.setItem('marked', 'yes');
+  });
+  await page.reload();
+  await expect(page.getByRole('alert')).toContainText('could not be shown when it was last opened');
+  expect(await read(page, 'Vertical field')).not.toBe(41);
+  await expect.poll(opening).toBeNull();
+  await page.goto('/projects');
+  const list = page.getByRole('list', { name: 'Kept projects' });
+  await expect(list.getByRole('listitem')).toHaveCount(2);
+  await list.locator('li:not(.is-on)').getByRole('button', { name: 'Saltmarrow harbour', exact: true }).click();
+  near([await read(page, 'Vertical field')], [41], 0);
+});

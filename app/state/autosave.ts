@@ -4,7 +4,7 @@ import type { PointData } from '../../formats/pointSets';
 import { readProject, type Project } from '../../formats/project';
 import { leftBehind, live, newId, note, strike, type Unkept } from './crashLog';
 import { openProject, replaceProject, restoreSteps, useDocument } from './document';
-import { isKnownToFail, opening } from './shown';
+import { isKnownToFail, leaving, opening } from './shown';
 import { findShelf, forgetfulShelf, type Kept, type Shelf, type Version } from './projectStore';
 
 /**
@@ -260,11 +260,14 @@ export async function openShelf(): Promise<void> {
   shelf = found.shelf;
   if (found.forgets) forgets = found.missing;
   else useKeeping.setState({ lack: found.missing });
+  /** Whether something kept was passed over, which may be of the demo's own id. */
+  let passedOver = false;
   try {
     await takeNotes(await notes);
     for (const last of await shelf.list()) {
       if (last.savedAt === 0) continue;
       if (isKnownToFail(last.id)) {
+        passedOver = true;
         useKeeping.setState({
           lack: `“${last.name}” could not be shown when it was last opened. It is kept unchanged under All projects, and another is open instead.`,
         });
@@ -284,10 +287,13 @@ export async function openShelf(): Promise<void> {
       });
     }
   } catch (error) {
+    passedOver = true;
     useKeeping.setState({
       lack: `The projects kept in this browser could not be looked through: ${whyOf(error)}. They are left as they are.`,
     });
   }
+  // A new demo is never written over one that somebody has worked on.
+  if (passedOver && !seen.has(project.id)) project = saltmarrow(newId());
   show(project);
   void bringHistory(project);
   other = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('astrolabe');
@@ -306,6 +312,7 @@ export async function openShelf(): Promise<void> {
   else setKept();
   other?.addEventListener('message', ({ data }: MessageEvent<{ id: string; revision: number }>) => void heard(data));
   window.addEventListener('pagehide', flush);
+  window.addEventListener('pagehide', leaving);
   document.addEventListener('visibilitychange', () => document.visibilityState === 'hidden' && flush());
   window.addEventListener('beforeunload', (event) => {
     // Asked only where something would be lost: a moment's writing is under way by itself.

@@ -13,6 +13,9 @@ interface Opening {
   readonly times: number;
 }
 
+/** Whether what was opened here last could not be shown. */
+let failed = false;
+
 function read(): Opening | null {
   try {
     const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as Partial<Opening> | null;
@@ -39,11 +42,20 @@ export function opening(id: string): void {
 }
 
 /** The page has stood with the open project for a moment. */
-export const wasShown = (): void => write(null);
+export function wasShown(): void {
+  failed = false;
+  write(null);
+}
 
 /** The page could not show it: once is enough to know. */
 export function couldNotShow(id: string): void {
+  failed = true;
   write({ id, times: enough });
+}
+
+/** The page is left in order, however early: one that is held up for good does not get to say so. */
+export function leaving(): void {
+  if (!failed) write(null);
 }
 
 /** Whether a project is better not opened by itself. */
