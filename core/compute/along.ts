@@ -1,4 +1,4 @@
-import { frameOf, type CameraFrame } from '../camera/frame';
+import { frameOf } from '../camera/frame';
 import { pictureToViewRuf, viewRufToWorld } from '../convert/project';
 import type { Vec2, Vec3 } from '../math/vec3';
 import {
@@ -13,8 +13,9 @@ import {
   type Tracked,
 } from '../motion/track';
 import { defaultPitchLimit } from '../motion/walk';
+import { writeCamera } from './write';
 import { readCamera2d, writePair, type ResolvedRequest } from './read';
-import type { RequestCamera, RequestCamera2d, RequestTrack } from './schema';
+import type { RequestCamera2d, RequestTrack } from './schema';
 
 /* The tracks of a request: read, checked, and the request seen by the camera at a time along one. */
 
@@ -81,24 +82,6 @@ function readTrack(given: RequestTrack, e: ResolvedRequest['codec']): Track {
   }
 }
 
-/** A camera of space as a request writes it, by its basis and its edges. */
-function written(frame: CameraFrame, e: ResolvedRequest['codec']): RequestCamera {
-  const triple = (v: Vec3): [number, number, number] => [...e.toWorld(v)] as [number, number, number];
-  const { near, far, extents: x } = frame;
-  return {
-    position: triple(frame.eye),
-    orientation: { right: triple(frame.right), up: triple(frame.up), forward: triple(frame.forward) },
-    projection:
-      frame.kind === 'perspective'
-        ? { kind: 'frustum', near, far, ...x }
-        : {
-            ...{ kind: 'orthographic', near, far: frame.far, height: x.top - x.bottom },
-            aspect: (x.right - x.left) / (x.top - x.bottom),
-            shift: [(x.right + x.left) / (x.right - x.left), (x.top + x.bottom) / (x.top - x.bottom)],
-          },
-  };
-}
-
 type FlatTrack = Extract<RequestTrack, { kind: 'scroll' | 'follow' }>;
 
 /** A flat camera at a time along a track. */
@@ -145,6 +128,6 @@ export function resolvedAlong(resolved: ResolvedRequest, track: RequestTrack, ti
   }
   const moved = frameAlong(frame, readTrack(track, codec), time);
   return moved.ok
-    ? { ok: true, value: { ...resolved, frame: moved.value, camera: written(moved.value, codec) } }
+    ? { ok: true, value: { ...resolved, frame: moved.value, camera: writeCamera(moved.value, codec) } }
     : moved;
 }

@@ -5,7 +5,8 @@ import { issueCount, nearestKey, problemsOf, unknownKeys } from './issues';
 import { requestJsonSchema } from './jsonSchema';
 import { Lazy } from './lazy';
 import { limits, overLimits } from './limits';
-import { operations, type Result } from './operations';
+import type { Result } from './answering';
+import { operations } from './operations';
 import { resolveRequest, type ResolvedRequest } from './read';
 import { requestSchema, type Query } from './schema';
 

@@ -25,7 +25,8 @@ export function costOf(given: unknown): number {
     if (query.op === 'pick') cost += pixels * (all + 20);
     else cost += 2 * pixels;
     if (query.op === 'aim') cost += 2 * all + vertices;
-    if (/isib|Bounds|drawOrder/.test(String(query.op))) cost += 20 * named + vertices;
+    if (/isib|Bounds|drawOrder|apparentSize/.test(String(query.op)))
+      cost += (20 + length(query.thresholds)) * named + vertices;
     if (query.op === 'spawn') {
       const count = typeof query.count === 'number' ? query.count : 0;
       // How often rolling again rolls is not known before.

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { castRay } from '../pick/pick';
+import { placeOne } from '../testing/bodies';
 import { badRequests, requests } from '../testing/requests';
 import { compute } from './compute';
 
@@ -72,6 +74,7 @@ describe('a request of the most extreme numbers', () => {
       'apparentSize',
       'visibilityBy',
       'motion',
+      'compareCameras',
       'convert',
     ])
       // prettier-ignore
@@ -186,4 +189,15 @@ describe('a request of the most extreme numbers', () => {
       expect(bodies.at(-1)).toEqual(single);
     }
   }, 30_000);
+});
+
+it('a ray meets nothing beyond the range of doubles', () => {
+  // A triangle across the ray, as far ahead as it is large, scaled by 1e100.
+  const ahead = (size: number) => {
+    const positions = [-2, -1, -1, 2, -1, -1, 0, 2, -1].map((v) => v * size);
+    const mesh = placeOne({ kind: 'mesh', positions, indices: [0, 1, 2] }, [0, 0, 0], [0, 0, 0, 1], [1e100, 1e100, 1e100]); // prettier-ignore
+    return castRay({ origin: [0, 0, 0], direction: [0, 0, -1] }, [mesh]);
+  };
+  expect(ahead(1)).toMatchObject([{ distance: expect.closeTo(1e100, -88), facing: 'front' }]);
+  expect(ahead(1e150)).toEqual([]);
 });

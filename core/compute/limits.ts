@@ -46,7 +46,7 @@ export const limitsTable: readonly (readonly [what: string, most: string, beyond
   ['bodies', limits.bodies.toLocaleString('en'), '422'],
   ['vertices of all meshes', limits.vertices.toLocaleString('en'), '422'],
   ['queries', limits.queries.toLocaleString('en'), '422'],
-  ['points, pixels, items, distances and corners of all queries', limits.asked.toLocaleString('en'), '422'],
+  ['points, pixels, items, distances, times and corners of all queries', limits.asked.toLocaleString('en'), '422'],
   ['ids of bodies named by queries', limits.named.toLocaleString('en'), '422'],
   ['points spawned', limits.spawned.toLocaleString('en'), '422'],
   ['keep-away discs', limits.discs.toLocaleString('en'), '422'],
@@ -94,15 +94,15 @@ export function overLimits(given: unknown): Problem[] {
   const sum = { asked: 0, named: 0, spawned: 0, discs: 0 };
   for (const query of listOf(queries)) {
     if (typeof query !== 'object' || query === null) continue;
-    const { points, pixels, items, distances, polygons, triangles, bodies: ids, keepAway, count } = query;
-    for (const list of [points, pixels, items, distances]) sum.asked += lengthOf(list);
+    const { points, pixels, items, distances, thresholds, polygons, triangles, bodies: ids, keepAway, count } = query;
+    for (const list of [points, pixels, items, distances, thresholds]) sum.asked += lengthOf(list);
     for (const polygon of Array.isArray(polygons) ? (polygons as unknown[]) : []) sum.asked += lengthOf(polygon);
     sum.asked += 3 * lengthOf(triangles) + lengthOf(query.times) + trackLength(query);
     sum.named += lengthOf(ids);
     sum.discs += lengthOf(keepAway);
     if (typeof count === 'number' && count > 0) sum.spawned += count;
   }
-  check('queries', 'points, pixels, items, distances and corners', sum.asked, limits.asked);
+  check('queries', 'points, pixels, items, distances, times and corners', sum.asked, limits.asked);
   check('queries', 'ids of bodies in its queries', sum.named, limits.named);
   check('queries', 'points to spawn', sum.spawned, limits.spawned);
   check('queries', 'keep-away discs', sum.discs, limits.discs);

@@ -1,55 +1,28 @@
-import { depthResolution } from '../camera/depthPrecision';
-import { planesOf, type CameraFrame } from '../camera/frame';
+import { planesOf } from '../camera/frame';
 import type { MatrixName } from '../conventions/codec';
 import { pictureToWorld, rayEnds, type DepthChoice } from '../convert/unproject';
-import {
-  viewRufToClip,
-  viewRufToWorld,
-  pictureToViewRuf,
-  pixelsPerUnit,
-  projectPoint,
-  rayThrough,
-} from '../convert/project';
+import { viewRufToWorld, pictureToViewRuf, pixelsPerUnit, projectPoint, rayThrough } from '../convert/project';
 import type { Vec2, Vec3 } from '../math/vec3';
 import { pick, pickFlat, type Hit } from '../pick/pick';
-import type { ErrorCode } from '../reasons';
-import { billboard, type Billboard } from '../billboard/billboard';
-import { angleBetween, compareRays, turnBetween } from '../convert/compare';
-import { apparentSize, distanceForSize, visibilityBy, type SeenVerdict } from '../visibility/size';
-import { resolvedAlong } from './along';
-import { resolvedCamera } from './resolved';
-import type { PlacedBody } from '../bodies/body';
-import { worldUp } from '../camera/orientation';
+import { billboard } from '../billboard/billboard';
 import { codecOf } from '../conventions/codec';
 import { footprint } from '../ground/footprint';
 import { manyFrom } from '../kernels/many';
 import { outsideBit } from '../kernels/points';
 import { projectSpaces, spacesAt, spacesStride } from '../kernels/spaces';
-import { normalize } from '../math/vec3';
 import { dollyZoom } from '../motion/dollyZoom';
-import { drawOrder } from '../order/drawOrder';
-import { angularOfPicture } from '../order/angular';
-import { clipPolygon, unclippedPositions, type ClippedCorner } from '../order/clip';
-import { planarShadow, shadowOf, type Light } from '../order/shadow';
-import { windingOf } from '../order/winding';
-import { horizonPlace, horizonPoints, vanishingPoint } from '../order/horizon';
 import { aim } from '../pick/aim';
 import { areaAndCentroid } from '../spawn/region';
 import { mostTries, spawn } from '../spawn/spawn';
 import { flatSurface, planeSurface } from '../spawn/surface';
 import { grown, pictureBounds, shadowVisibility, visibility, type Verdict } from '../visibility/visibility';
+import { chosen, failure, notIn2d, once, pictureOf, type Operations } from './answering';
+import { cameraOperations } from './cameraOperations';
 import { lazily, Lazy } from './lazy';
-import { readOther, readPoint, writePair, type ResolvedRequest } from './read';
+import { orderOperations } from './orderOperations';
+import { readPoint, writePair, type ResolvedRequest } from './read';
 import { reexpressCamera, reexpressCamera2d, writeBody } from './write';
-import type { Query, QueryOf } from './schema';
-
-/** What one query is answered with, beside its id and op; long lists of it are `Lazy`. */
-export type Result = Record<string, unknown> | { error: { code: ErrorCode; message: string } };
-
-const failure = (code: ErrorCode, message: string): Result => ({ error: { code, message } });
-const notIn2d = (op: string): Result =>
-  failure('notIn2d', `${op} has no meaning with a 2D camera. Ask it of a 3D one, orthographic if need be.`);
-type Operation<Op extends Query['op']> = (resolved: ResolvedRequest, query: QueryOf<Op>) => Result;
+import type { QueryOf } from './schema';
 
 const matrixNames: readonly MatrixName[] = [
   'view',
@@ -58,9 +31,6 @@ const matrixNames: readonly MatrixName[] = [
   'cameraToWorld',
   'inverseViewProjection',
 ];
-
-/** A pixel of the request as a picture position. */
-const pictureOf = ({ codec, frame }: ResolvedRequest, pixel: Vec2) => codec.fromScreen(frame.viewport, pixel);
 
 /** One point in every space, in the request's conventions: an entry of `worldToScreen`. */
 export function answerPoint(resolved: Pick<ResolvedRequest, 'codec' | 'frame'>, world: Vec3) {
@@ -139,8 +109,11 @@ const expressHit = ({ codec: e, flat }: ResolvedRequest, hit: Hit) => ({
   normal: e.toWorld(hit.normal),
 });
 
-/** The operations by name; a new one is a schema in `schema.ts` and an entry here. */
-export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
+/** The operations by name; a new one is a schema in `schema.ts` and an entry here or in one of its parts. */
+export const operations: Operations = {
+  ...orderOperations,
+  ...cameraOperations,
+
   matrices: ({ codec: e, frame }) => ({
     ...Object.fromEntries(matrixNames.map((name) => [name, e.toList(e.matrix(frame, name))])),
     handedness: e.handedness,
@@ -365,206 +338,6 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
     };
   },
 
-  horizon: ({ codec: e, frame, flat }, { normal }) => {
-    if (flat) return notIn2d('horizon');
-    const up = normalize(normal ? e.fromWorld(normal) : worldUp) ?? worldUp;
-    const points = horizonPoints(frame, up);
-    const vanishing = (direction: Vec3) => {
-      const found = vanishingPoint(frame, direction);
-      return found.ok ? { point: e.toScreen(frame.viewport, ...found.value) } : { point: null, reason: found.reason };
-    };
-    return {
-      points: points && points.map((p) => e.toScreen(frame.viewport, ...p)),
-      where: points ? null : horizonPlace(frame, up),
-      vanishingPoints: {
-        right: vanishing([1, 0, 0]),
-        left: vanishing([-1, 0, 0]),
-        up: vanishing([0, 1, 0]),
-        down: vanishing([0, -1, 0]),
-        forward: vanishing([0, 0, -1]),
-        back: vanishing([0, 0, 1]),
-      },
-    };
-  },
-
-  clip: ({ codec: e, frame, flat }, { polygons }) => {
-    if (flat) return notIn2d('clip');
-    const corner = ({ viewRuf }: ClippedCorner) => {
-      const point = viewRufToWorld(frame, viewRuf);
-      const { x, y, w } = viewRufToClip(frame, viewRuf);
-      return { point: e.toWorld(point), screen: e.toScreen(frame.viewport, x / w, y / w) };
-    };
-    return {
-      polygons: lazily(polygons, (given) => {
-        const polygon = given.map((p) => e.fromWorld(p));
-        return {
-          near: clipPolygon(frame, polygon, ['near']).map(corner),
-          frustum: clipPolygon(frame, polygon).map(corner),
-          unclipped: unclippedPositions(frame, polygon).map(({ position, ghost }) =>
-            position
-              ? { screen: e.toScreen(frame.viewport, ...position), ghost }
-              : { screen: null, ghost, reason: 'onEyePlane' },
-          ),
-        };
-      }),
-    };
-  },
-
-  winding: ({ codec: e, frame, flat }, { triangles }) => {
-    if (flat) return notIn2d('winding');
-    return {
-      triangles: lazily(triangles, ([a, b, c]) => {
-        const { facing, area } = windingOf(frame, [e.fromWorld(a), e.fromWorld(b), e.fromWorld(c)]);
-        if (!area.ok) return { facing, onScreen: null, area: null, reason: area.reason };
-        const runs = area.value > 0 ? 'counterClockwise' : 'clockwise';
-        return { facing, onScreen: facing === 'edgeOn' || area.value === 0 ? 'edgeOn' : runs, area: area.value };
-      }),
-    };
-  },
-
-  planarShadow: ({ codec: e, flat }, query) => {
-    if (flat) return notIn2d('planarShadow');
-    const light = readLight(query.light, e);
-    const receiver = { point: e.fromWorld(query.receiver.point), normal: e.fromWorld(query.receiver.normal) };
-    const matrix = planarShadow(light, receiver);
-    return {
-      ...(matrix.ok ? { matrix: e.toList(e.toModel(matrix.value)) } : { matrix: null, reason: matrix.reason }),
-      ...(query.points && {
-        points: lazily(query.points, (p) => {
-          const shadow = shadowOf(light, receiver, e.fromWorld(p));
-          return shadow.ok ? { point: e.toWorld(shadow.value) } : { point: null, reason: shadow.reason };
-        }),
-      }),
-    };
-  },
-
-  angularMapping: (resolved, { pixels }) => {
-    const { codec: e, frame, flat } = resolved;
-    if (flat) return notIn2d('angularMapping');
-    return {
-      pixels: lazily(pixels, (asked) => {
-        const found = angularOfPicture(frame, pictureOf(resolved, asked));
-        if (!found) return { bearing: null, elevation: null, pixel: null, error: null, reason: 'parallelToScreen' };
-        const [bearing, elevation] = found.direction;
-        const pixel = e.toScreen(frame.viewport, ...found.picture);
-        return {
-          ...{ bearing: e.toAngle(bearing), elevation: e.toAngle(elevation) },
-          ...{ pixel, error: [pixel[0] - asked[0], pixel[1] - asked[1]] },
-        };
-      }),
-    };
-  },
-
-  depthPrecision: ({ codec: e, frame, flat }, { distances, format }) => {
-    if (flat) return notIn2d('depthPrecision');
-    const { near, far } = e.conventions.ndc;
-    return {
-      distances: lazily(distances, (ahead) => {
-        const resolution = depthResolution(frame, ahead, format, near > far);
-        return resolution === null ? { resolution, reason: 'outsideDepth' } : { resolution };
-      }),
-    };
-  },
-
-  drawOrder: (resolved, { bodies, key }) =>
-    chosen(resolved, bodies, (placed) => ({ ...drawOrder(resolved.frame, placed, key) })),
-
-  apparentSize: (resolved, { bodies, thresholds }) =>
-    chosen(resolved, bodies, (placed) => ({
-      bodies: once(placed, (each) =>
-        each.map((one) => {
-          const { frame, flat } = resolved;
-          const { ahead, radius, diameter } = apparentSize(frame, one, flat);
-          const size = diameter.ok
-            ? { diameter: diameter.value, share: diameter.value / frame.viewport.height }
-            : { diameter: null, share: null };
-          return {
-            ...{ body: one.body.id, ahead, radius, ...size },
-            ...(thresholds && {
-              switches:
-                frame.kind === 'orthographic'
-                  ? null
-                  : thresholds.map((pixels) => distanceForSize(frame, radius, pixels)),
-            }),
-            ...(!diameter.ok && { reason: diameter.reason }),
-          };
-        }),
-      ),
-    })),
-
-  visibilityBy: (resolved, { bodies, test }) =>
-    chosen(resolved, bodies, (placed) => {
-      const found = once(placed, (each) => visibilityBy(resolved.frame, each, test, resolved.flat));
-      const count = (verdict: SeenVerdict['verdict']) => found.filter((one) => one.verdict === verdict).length;
-      return {
-        bodies: found,
-        counts: { right: count('right'), missed: count('missed'), 'false alarm': count('false alarm') },
-      };
-    }),
-
-  compareCameras: (resolved, query) => {
-    const { codec: e, frame, flat } = resolved;
-    if (flat) return notIn2d('compareCameras');
-    const read = readOther(query, { codec: e, viewport: frame.viewport });
-    // Read before, with the whole request: what is wrong with it is a problem of that.
-    if (!read.ok) throw new Error(read.problems[0]!.message);
-    const other = read.value;
-    const screen = (seenBy: CameraFrame, world: Vec3) => {
-      const { picture } = projectPoint(seenBy, world);
-      return picture.ok
-        ? { at: e.toScreen(seenBy.viewport, picture.value.across, picture.value.upward), reason: null }
-        : { at: null, reason: picture.reason };
-    };
-    const less = (a: Vec2, b: Vec2): Vec2 => [a[0] - b[0], a[1] - b[1]];
-    const { points, pixels, range, items } = query;
-    const ray = (seenBy: CameraFrame, pixel: Vec2) => rayThrough(seenBy, ...e.fromScreen(seenBy.viewport, pixel));
-    return {
-      ...(points && {
-        points: lazily(points, (p) => {
-          const [now, then] = [screen(frame, e.fromWorld(p)), screen(other, e.fromWorld(p))];
-          const reason = now.reason ?? then.reason;
-          return {
-            ...{ now: now.at, then: then.at, error: now.at && then.at && less(then.at, now.at) },
-            ...(reason && { reason }),
-          };
-        }),
-      }),
-      ...(pixels && {
-        pixels: lazily(pixels, (pixel) => {
-          const { angle, miss, point } = compareRays(ray(frame, pixel), ray(other, pixel), range!);
-          const shown = screen(frame, point);
-          return {
-            ...{ angle: e.toAngle(angle), miss, shown: shown.at, error: shown.at && less(shown.at, pixel) },
-            ...(shown.reason && { reason: shown.reason }),
-          };
-        }),
-      }),
-      ...(items && {
-        items: lazily(items, ({ position, mode, axis, front }) => {
-          const [own, theirs] = [frame, other].map((seenBy) =>
-            billboard(seenBy, e.fromWorld(position), mode, axis && e.fromWorld(axis), front === '-n'),
-          ) as [Billboard, Billboard];
-          return {
-            angle: e.toAngle(angleBetween(own.normal, theirs.normal)),
-            turn: e.toAngle(turnBetween(own.quaternion, theirs.quaternion)),
-          };
-        }),
-      }),
-    };
-  },
-
-  motion: (resolved, { track, times }) => {
-    const found: Record<string, unknown>[] = [];
-    for (const time of times) {
-      const there = resolvedAlong(resolved, track, time);
-      if (!there.ok) return failure(there.code, there.message);
-      found.push({ time, camera: cameraAnswer(there.value) });
-    }
-    // A track that is wrong is so without being asked for a time.
-    const begins = resolvedAlong(resolved, track, 0);
-    return begins.ok ? { times: found } : failure(begins.code, begins.message);
-  },
-
   convert: ({ codec: from, frame, flat, camera, bodies }, { to }) => {
     const e = codecOf(to);
     const names: readonly MatrixName[] = ['view', 'projection', 'viewProjection', 'cameraToWorld'];
@@ -576,47 +349,8 @@ export const operations: { readonly [Op in Query['op']]: Operation<Op> } = {
   },
 };
 
-/** The camera of an answer: resolved, or a flat one's own numbers. */
-function cameraAnswer({ frame, codec, camera, flat }: ResolvedRequest): Record<string, unknown> {
-  if (!flat || !('kind' in camera)) return resolvedCamera(frame, codec);
-  const { focus, anchor, zoom, rotation } = camera;
-  return { focus, anchor, zoom, rotation };
-}
-
-/** A light of a request in canonical space. */
-const readLight = (light: QueryOf<'planarShadow'>['light'], e: ResolvedRequest['codec']): Light =>
-  'position' in light
-    ? { kind: 'point', at: e.fromWorld(light.position) }
-    : { kind: 'directional', travels: e.fromWorld(light.direction) };
-
 /** The box between two opposite corners, whichever they are. */
 const boxBetween = (a: Vec2, b: Vec2): { min: Vec2; max: Vec2 } => ({
   min: [Math.min(a[0], b[0]), Math.min(a[1], b[1])],
   max: [Math.max(a[0], b[0]), Math.max(a[1], b[1])],
 });
-
-/** What is asked of bodies, once of each however often it is named: a mesh may have many vertices. */
-function once<T extends { readonly body: string }>(
-  placed: readonly PlacedBody[],
-  ask: (each: readonly PlacedBody[]) => readonly T[],
-): readonly T[] {
-  const each = [...new Set(placed)];
-  const found = ask(each);
-  if (each.length === placed.length) return found;
-  const byId = new Map(found.map((one) => [one.body, one]));
-  return placed.flatMap(({ body }) => byId.get(body.id) ?? []);
-}
-
-/** The bodies that a query names, or all; `bodyMissing` for an id that there is not. */
-function chosen(
-  { placed }: ResolvedRequest,
-  ids: readonly string[] | undefined,
-  run: (placed: readonly PlacedBody[]) => Result,
-): Result {
-  if (!ids) return run(placed);
-  const byId = new Map(placed.map((one) => [one.body.id, one]));
-  const missing = ids.find((id) => !byId.has(id));
-  if (missing !== undefined)
-    return failure('bodyMissing', `There is no body “${missing}”. Name one of the request’s bodies.`);
-  return run(ids.map((id) => byId.get(id)!));
-}

@@ -2,7 +2,7 @@ import type { Body } from '../bodies/body';
 import { normalizeQuat } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
 import { reexpressAngle, reexpressAngles, type ConventionCodec } from '../conventions/codec';
-import type { Viewport } from '../camera/frame';
+import type { CameraFrame, Viewport } from '../camera/frame';
 import { readPair, writePair } from './read';
 import type { ComputeRequest, RequestCamera, RequestCamera2d } from './schema';
 
@@ -33,6 +33,27 @@ export function writeBody(body: Body, e: ConventionCodec, flat = false): Written
     ...(scaled && { scale: triple(e.toSizes(scale)) }),
     ...(parent !== null && { parent }),
     ...(!castsShadow && { castsShadow }),
+  };
+}
+
+/**
+ * A camera of canonical space in the form of a request, by its basis and its edges, in the
+ * conventions of `e`: the inverse of `readCamera` and `frameOf` on the same viewport.
+ */
+export function writeCamera(frame: CameraFrame, e: ConventionCodec): RequestCamera {
+  const own = (v: Vec3) => triple(e.toWorld(v));
+  const { near, far, extents: x } = frame;
+  return {
+    position: own(frame.eye),
+    orientation: { right: own(frame.right), up: own(frame.up), forward: own(frame.forward) },
+    projection:
+      frame.kind === 'perspective'
+        ? { kind: 'frustum', near, far, ...x }
+        : {
+            ...{ kind: 'orthographic', near, far: frame.far, height: x.top - x.bottom },
+            aspect: (x.right - x.left) / (x.top - x.bottom),
+            shift: [(x.right + x.left) / (x.right - x.left), (x.top + x.bottom) / (x.top - x.bottom)],
+          },
   };
 }
 

@@ -100,14 +100,16 @@ export function followed<Point extends Vec2 | Vec3>(course: Course<Point>, terms
   let held: Point = first;
   let at: Point = first;
   let before = course[0]![0];
-  const goTo = (t: number) => {
-    const to = onCourse(course, t);
+  const goTo = (t: number, to: Point) => {
     held = follow(held, at, to, terms, t - before);
     before = t;
     at = to;
   };
-  for (const [t] of course) if (t > before && t < time) goTo(t);
-  if (time > before) goTo(time);
+  for (const [t, p] of course) {
+    if (t >= time) break;
+    if (t > before) goTo(t, p);
+  }
+  if (time > before) goTo(time, onCourse(course, time));
   return held.map((v, i) => v - first[i]!) as unknown as Point;
 }
 

@@ -174,7 +174,8 @@ export function castRay(
     const large = shape.kind === 'mesh' && shape.indices.length > 3 * treeFrom && !all;
     const found = large ? firstCrossing(shape, o, d, from, to, backFaces) : crossings(shape, o, d);
     for (const { t, normal, triangle } of found) {
-      if (!(t >= from && t <= to)) continue;
+      // What would be met beyond the range of doubles is not met.
+      if (!(t >= from && t <= to && Number.isFinite(t))) continue;
       const facingNormal = worldNormal(one.toLocal, normal);
       if (!facingNormal) continue;
       const facing = dot(facingNormal, ray.direction) < 0 ? 'front' : 'back';

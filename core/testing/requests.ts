@@ -117,6 +117,7 @@ const query = (point: fc.Arbitrary<readonly number[]>) => {
     op('depthPrecision', { distances: fc.array(number, { maxLength: 3 }), format: fc.constantFrom('unorm16', 'unorm24', 'float32') }), // prettier-ignore
     op('apparentSize', { thresholds: optional(fc.array(above0, { maxLength: 2 })) }),
     op('visibilityBy', { test: fc.oneof(fc.constantFrom('centre', 'corners'), fc.record({ sphere: above0 })) }),
+    op('compareCameras', { camera: fc.record({ position: vec3, orientation, projection }), points: fc.array(vec3, { maxLength: 1 }), pixels, range: above0, items: fc.array(fc.record({ position: vec3, mode: fc.constantFrom('viewPlane', 'eyePoint') }), { maxLength: 1 }) }), // prettier-ignore
     op('motion', { track: tracks(point), times: fc.array(number.map(Math.abs), { maxLength: 2 }) }),
     op('worldToScreen', { points: fc.array(point, { maxLength: 1 }), when: fc.record({ track: tracks(point), time: number.map(Math.abs) }) }).map((one) => ({ ...one, id: 'when' })), // prettier-ignore
     op('convert', { to: anyConventions }),
