@@ -1,8 +1,8 @@
 import { existsSync } from 'node:fs';
-import { createServer, type IncomingMessage } from 'node:http';
+import { createServer, type IncomingMessage, type RequestListener, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
-import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
+import express, { type ErrorRequestHandler, type Request, type Response } from 'express';
 import { problemDocument } from '../core/compute/compute';
 import { requestJsonSchema } from '../core/compute/jsonSchema';
 import { serverLimits } from '../core/compute/limits';
@@ -13,8 +13,22 @@ const appFolder = [new URL('../app/', import.meta.url), new URL('../dist/app/', 
   .map((url) => fileURLToPath(url))
   .find((path) => existsSync(`${path}index.html`) && existsSync(`${path}assets`));
 
-const sendProblem = (response: Response, problem: ReturnType<typeof problemDocument>) =>
-  response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
+const headers = {
+  'Content-Security-Policy':
+    "default-src 'self'; img-src 'self' blob:; worker-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'none'",
+  'X-Content-Type-Options': 'nosniff',
+  'Referrer-Policy': 'no-referrer',
+} as const;
+
+/** Begins an answer of a type. */
+function begin(response: ServerResponse, status: number, type: string): void {
+  response.writeHead(status, { ...headers, 'Content-Type': `${type}; charset=utf-8` });
+}
+
+function sendProblem(response: ServerResponse, problem: ReturnType<typeof problemDocument>): void {
+  begin(response, problem.status, 'application/problem+json');
+  response.end(JSON.stringify(problem));
+}
 
 const isLoopback = (host: string): boolean => /^(localhost|127(\.\d+){3}|::1|\[::1\])$/.test(host);
 
@@ -23,77 +37,94 @@ const isLoopback = (host: string): boolean => /^(localhost|127(\.\d+){3}|::1|\[:
  * any page that is open in a browser here could otherwise have it compute, or read through a name
  * of its own that it points here.
  */
-const onlyFromHere: RequestHandler = ({ headers }, response, next) => {
-  const { host = '', origin } = headers;
-  const named = host.replace(/:\d+$/, '');
-  const foreign =
-    !isLoopback(named) ||
-    headers['sec-fetch-site'] === 'cross-site' ||
-    (origin !== undefined && origin !== `http://${host}`);
-  if (foreign)
-    sendProblem(
-      response,
-      problemDocument(
-        [
-          {
-            path: '',
-            message:
-              'This server answers only to this machine, by 127.0.0.1, [::1] or localhost. Start it with --host to have it answer others.',
-          },
-        ],
-        403,
-        'Not from elsewhere',
-      ),
-    );
-  else next();
-};
+function isForeign({ headers: { host = '', origin, ...rest } }: IncomingMessage): boolean {
+  return (
+    !isLoopback(host.replace(/:\d+$/, '')) ||
+    rest['sec-fetch-site'] === 'cross-site' ||
+    (origin !== undefined && origin !== `http://${host}`)
+  );
+}
+
+const notFromElsewhere = problemDocument(
+  [
+    {
+      path: '',
+      message:
+        'This server answers only to this machine, by 127.0.0.1, [::1] or localhost. Start it with --host to have it answer others.',
+    },
+  ],
+  403,
+  'Not from elsewhere',
+);
 
 /** Whether a body says that it is JSON: what says anything else is not read. */
 const isJson = ({ headers }: IncomingMessage): boolean =>
   /^application\/(json|[\w.+-]+\+json)\s*(;|$)/i.test(headers['content-type'] ?? '');
 
 /** Reads a body as it is: more than this is never held, and compressed ones are not opened further. */
-const readBody: RequestHandler = (request, response, next) => {
-  const packed = (request.headers['content-encoding'] ?? 'identity') !== 'identity';
-  express.raw({ limit: packed ? serverLimits.inflated : serverLimits.bytes, type: isJson })(request, response, next);
-};
+const readPlain = express.raw({ limit: serverLimits.bytes, type: isJson });
+const readPacked = express.raw({ limit: serverLimits.inflated, type: isJson });
 
-/** The application, the compute interface by a pool of threads, and nothing else. */
-export function createApp(pool: ComputePool, folder = appFolder, local = false): Express {
+/** What went wrong with a request before it was read, or with us, as the answer to it. */
+function sendFailure(error: { status?: number; type?: string; message?: string }, response: ServerResponse): void {
+  const tooLarge = error.type === 'entity.too.large';
+  const status = error.status && error.status >= 400 && error.status < 500 ? error.status : 500;
+  const message = tooLarge
+    ? `The request is larger than ${serverLimits.bytes / 1024 / 1024} MiB, or compressed larger than ${serverLimits.inflated / 1024 / 1024} MiB when inflated. Split it.`
+    : status < 500
+      ? `The request cannot be read: ${error.message ?? 'its form is unknown'}.`
+      : 'The server failed at this request; the fault is ours.';
+  if (status === 500) console.error(error);
+  sendProblem(response, problemDocument([{ path: '', message }], status === 400 ? 422 : status));
+}
+
+const computePath = /^\/api\/compute\/?(\?|$)/i;
+
+/** Has a request to compute read and answered by the pool. */
+function compute(pool: ComputePool, request: IncomingMessage, response: ServerResponse): void {
+  if (!isJson(request)) {
+    const message = 'Send the request as JSON, with the content type application/json.';
+    return sendProblem(response, problemDocument([{ path: '', message }], 415, 'Not JSON'));
+  }
+  const read = (request.headers['content-encoding'] ?? 'identity') === 'identity' ? readPlain : readPacked;
+  // The reader of bodies asks for nothing that a plain request has not.
+  void read(request as Request, response as Response, (error?: unknown) => {
+    if (error) return sendFailure(error, response);
+    const { body } = request as Request<unknown, unknown, unknown>;
+    const asker = Object.assign(response, {
+      begin: (status: number, type: string) => begin(response, status, type),
+    });
+    pool.answer(body instanceof Uint8Array ? body : new Uint8Array(0), asker);
+  });
+}
+
+/**
+ * The application, the compute interface by a pool of threads, and nothing else. What is to be
+ * computed does not go by the router, which would cost as much as a small answer.
+ */
+export function createHandler(pool: ComputePool, folder = appFolder, local = false): RequestListener {
+  const app = createApp(folder);
+  return (request, response) => {
+    if (local && isForeign(request)) sendProblem(response, notFromElsewhere);
+    else if (request.method === 'POST' && computePath.test(request.url ?? '')) compute(pool, request, response);
+    else app(request, response);
+  };
+}
+
+function createApp(folder: string | undefined) {
   const app = express();
   app.disable('x-powered-by');
-  if (local) app.use(onlyFromHere);
   app.use((_request, response, next) => {
-    response.set({
-      'Content-Security-Policy':
-        "default-src 'self'; img-src 'self' blob:; worker-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'none'",
-      'X-Content-Type-Options': 'nosniff',
-      'Referrer-Policy': 'no-referrer',
-    });
+    response.set(headers);
     next();
   });
-  app
-    .route('/api/compute')
-    .post(
-      (request, response, next) => {
-        if (isJson(request)) return next();
-        const message = 'Send the request as JSON, with the content type application/json.';
-        return sendProblem(response, problemDocument([{ path: '', message }], 415, 'Not JSON'));
-      },
-      readBody,
-      (request, response) => {
-        const body = request.body instanceof Uint8Array ? request.body : new Uint8Array(0);
-        const begin = (status: number, type: string) => void response.status(status).type(type);
-        pool.answer(body, Object.assign(response, { begin }));
-      },
-    )
-    .all((_request, response) => {
-      response.set('Allow', 'POST');
-      sendProblem(
-        response,
-        problemDocument([{ path: '', message: 'Send the request with POST.' }], 405, 'Only POST is answered here'),
-      );
-    });
+  app.all('/api/compute', (_request, response) => {
+    response.set('Allow', 'POST');
+    sendProblem(
+      response,
+      problemDocument([{ path: '', message: 'Send the request with POST.' }], 405, 'Only POST is answered here'),
+    );
+  });
   app.get('/api/schema/compute', (_request, response) => {
     response.type('application/schema+json').send(JSON.stringify(requestJsonSchema()));
   });
@@ -127,22 +158,9 @@ export function createApp(pool: ComputePool, folder = appFolder, local = false):
       else response.set('Cache-Control', 'no-cache').sendFile('index.html', { root: folder });
     });
   }
-  const onError: ErrorRequestHandler = (
-    error: { status?: number; type?: string; message?: string },
-    _request,
-    response,
-    _next,
-  ) => {
+  const onError: ErrorRequestHandler = (error: Error, _request, response, _next) => {
     void _next;
-    const tooLarge = error.type === 'entity.too.large';
-    const status = error.status && error.status >= 400 && error.status < 500 ? error.status : 500;
-    const message = tooLarge
-      ? `The request is larger than ${serverLimits.bytes / 1024 / 1024} MiB, or compressed larger than ${serverLimits.inflated / 1024 / 1024} MiB when inflated. Split it.`
-      : status < 500
-        ? `The request cannot be read: ${error.message ?? 'its form is unknown'}.`
-        : 'The server failed at this request; the fault is ours.';
-    if (status === 500) console.error(error);
-    sendProblem(response, problemDocument([{ path: '', message }], status === 400 ? 422 : status));
+    sendFailure(error, response);
   };
   app.use(onError);
   return app;
@@ -161,7 +179,7 @@ export async function serve({
   const taken: number[] = [];
   const pool = new ComputePool(options);
   for (let candidate = port; ; candidate++) {
-    const server = createServer(createApp(pool, folder, isLoopback(host)));
+    const server = createServer(createHandler(pool, folder, isLoopback(host)));
     try {
       await new Promise<void>((resolve, reject) => {
         server.once('error', reject).listen(candidate, host, resolve);

@@ -5,7 +5,7 @@ import { Worker } from 'node:worker_threads';
 import type { Writable } from 'node:stream';
 import { problemDocument, type ProblemDocument } from '../core/compute/compute';
 import { serverLimits } from '../core/compute/limits';
-import type { Task, Told } from './protocol';
+import { shared, type Task, type Told } from './protocol';
 
 /*
  * Requests are computed by threads of their own, so that the listening one is always free. There are
@@ -44,6 +44,8 @@ const script = [new URL('./worker.js', import.meta.url), new URL('../dist/node/w
 const largeBody = 256 * 1024;
 /** What the quick lane takes on. */
 const quickCost = 40_000;
+/** How many requests, and how many bytes of them, one of its threads takes at once. */
+const batch = { count: 16, bytes: 32 * 1024 };
 /** Milliseconds after which it has misjudged a request, which then goes to the other lane. */
 const quickTime = 400;
 
@@ -53,11 +55,11 @@ const restTime = 20_000;
 const unavailable = (title: string, path: string, message: string): ProblemDocument =>
   problemDocument([{ path, message }], 503, title);
 
-/** One thread, its job and its watch. */
+/** One thread, the jobs that it was given, in their order, and its watch. */
 class Thread {
   private worker: Worker | null = null;
-  private pieces = new Int32Array(new SharedArrayBuffer(4));
-  private job: Job | null = null;
+  private under = new Int32Array(new SharedArrayBuffer(4 * shared.count));
+  private readonly jobs = new Map<number, Job>();
   private timer: NodeJS.Timeout | undefined;
   private at: { query: number; name: string } | null = null;
   private serial = 0;
@@ -76,31 +78,45 @@ class Thread {
   }
 
   get idle(): boolean {
-    return this.job === null;
+    return this.jobs.size === 0;
   }
 
-  take(job: Job): void {
+  take(jobs: readonly Job[]): void {
     clearTimeout(this.resting);
-    this.job = job;
     this.at = null;
-    job.to.once('close', () => this.job === job && this.drop());
     const worker = (this.worker ??= this.start());
+    const { mostCost, handsOver } = this.lane;
+    const tasks = jobs.map((job): Task => {
+      const id = ++this.serial;
+      this.jobs.set(id, job);
+      // What is quickly answered is not worth ending a thread for.
+      if (!handsOver) job.to.once('close', () => this.jobs.get(id) === job && this.drop(job));
+      return { id, body: job.body, mostCost, watched: !handsOver };
+    });
+    this.watch();
+    // Copied, not handed over: it may be asked for again in the other lane.
+    worker.postMessage(tasks);
+  }
+
+  /** Begins to wait for the next thing that the thread says. */
+  private watch(): void {
+    clearTimeout(this.timer);
     this.timer = setTimeout(() => this.late(), this.milliseconds);
-    // A copy of its own: what is handed over may be asked for again in the other lane.
-    const body = new Uint8Array(job.body);
-    const task: Task = { id: ++this.serial, body, mostCost: this.lane.mostCost, watched: !this.lane.handsOver };
-    worker.postMessage(task, [body.buffer]);
   }
 
   private start(): Worker {
     if (!script) throw new Error('The server is not built: run npm start, or node scripts/build.mjs.');
-    this.pieces = new Int32Array(new SharedArrayBuffer(4));
+    this.under = new Int32Array(new SharedArrayBuffer(4 * shared.count));
     const worker = new Worker(script, {
-      workerData: { pieces: this.pieces.buffer, nice: this.nice },
+      workerData: { pieces: this.under.buffer, nice: this.nice },
       resourceLimits: { maxOldGenerationSizeMb: this.memory },
       stdout: false,
     });
-    worker.on('message', (told: Told) => this.worker === worker && this.told(told));
+    worker.on('message', (list: readonly Told[]) => {
+      // What it says after it was ended is of jobs that others have.
+      if (this.worker === worker) for (const told of list) this.told(told);
+      if (this.worker === worker && this.lane.handsOver && !this.idle) this.watch();
+    });
     worker.on('error', (error: NodeJS.ErrnoException) => {
       if (this.worker !== worker) return;
       this.worker = this.ready && !this.closed ? this.start() : null;
@@ -116,50 +132,57 @@ class Thread {
     return worker;
   }
 
+  /** The job that the thread works on, or the first that it has not answered. */
+  private current(): readonly [id: number, job: Job] | undefined {
+    const id = Atomics.load(this.under, shared.at);
+    const job = this.jobs.get(id);
+    return job ? [id, job] : [...this.jobs][0];
+  }
+
   private told(told: Told): void {
-    const { job } = this;
-    if (!job || told.id !== this.serial) return;
+    const { id } = told;
+    const job = this.jobs.get(id);
+    if (!job) return;
     switch (told.kind) {
       case 'begins':
         this.at = told;
         break;
       case 'heavy':
-        this.done();
+        this.done(id);
         this.lane.handOver(job);
         break;
       case 'whole':
         job.begun = true;
         job.to.begin(told.status, told.type);
-        job.to.end(told.bytes);
-        this.done();
+        job.to.end(told.text);
+        this.done(id);
         break;
       case 'head':
         job.begun = true;
         job.to.begin(told.status, told.type);
         break;
       case 'piece': {
+        const { under } = this;
         const taken = () => {
-          Atomics.sub(this.pieces, 0, 1);
-          Atomics.notify(this.pieces, 0);
+          Atomics.sub(under, shared.pieces, 1);
+          Atomics.notify(under, shared.pieces);
         };
-        if (job.to.destroyed) return this.drop();
+        if (job.to.destroyed) return this.drop(job);
         if (job.to.write(told.bytes)) taken();
         else {
           // The watch stands still while the other side takes its time, up to a limit of its own.
           clearTimeout(this.timer);
-          this.timer = setTimeout(() => this.drop(), 30_000);
+          this.timer = setTimeout(() => this.drop(job), 30_000);
           job.to.once('drain', () => {
             taken();
-            if (this.job !== job) return;
-            clearTimeout(this.timer);
-            this.timer = setTimeout(() => this.late(), this.milliseconds);
+            if (this.jobs.get(id) === job) this.watch();
           });
         }
         break;
       }
       case 'end':
         job.to.end();
-        this.done();
+        this.done(id);
     }
   }
 
@@ -169,11 +192,13 @@ class Thread {
 
   /** It has taken too long. */
   private late(): void {
-    const { job } = this;
-    if (!job) return;
+    const found = this.current();
+    if (!found) return;
+    const [id, job] = found;
     this.end();
     if (this.lane.handsOver && !job.begun) {
-      this.done();
+      this.jobs.delete(id);
+      this.askAgain();
       this.lane.handOver(job);
       return;
     }
@@ -183,9 +208,11 @@ class Thread {
     );
   }
 
+  /** Refuses the job that is worked on; the others are asked again. */
   private fail(problem: ProblemDocument): void {
-    const { job } = this;
-    if (!job) return;
+    const found = this.current();
+    if (!found) return;
+    const [id, job] = found;
     // An answer that has begun cannot be taken back: it breaks off.
     if (job.begun) job.to.destroy();
     else {
@@ -193,14 +220,25 @@ class Thread {
       job.to.begin(problem.status, 'application/problem+json');
       job.to.end(JSON.stringify(problem));
     }
-    this.done();
+    this.jobs.delete(id);
+    this.askAgain();
+  }
+
+  /** Has what was given to a thread that is no more asked again, in its order, before the rest. */
+  private askAgain(): void {
+    const again = [...this.jobs.values()];
+    this.jobs.clear();
+    this.rest();
+    this.lane.askFirst(again);
   }
 
   /** Whoever asked has gone, or takes nothing. */
-  private drop(): void {
-    this.job?.to.destroy();
+  private drop(job: Job): void {
+    job.to.destroy();
     this.end();
-    this.done();
+    this.jobs.clear();
+    this.rest();
+    this.lane.next();
   }
 
   /** Ends the thread; the next job has a new one. */
@@ -217,12 +255,18 @@ class Thread {
     this.end();
   }
 
-  private done(): void {
+  private done(id: number): void {
+    this.jobs.delete(id);
+    if (!this.idle) return;
+    this.rest();
+    this.lane.next();
+  }
+
+  /** Has nothing to do. */
+  private rest(): void {
     clearTimeout(this.timer);
-    this.job = null;
     // What it holds goes with it, when it is not needed.
     if (!this.ready) this.resting = setTimeout(() => this.end(), restTime).unref();
-    this.lane.next();
   }
 }
 
@@ -258,19 +302,33 @@ class Lane {
     this.next();
   }
 
+  /** Asks what was asked before once more, before all that waits. */
+  askFirst(jobs: readonly Job[]): void {
+    this.waiting.unshift(...jobs);
+    this.next();
+  }
+
   next(): void {
-    for (const thread of this.threads) {
-      let job = this.waiting[0];
+    const idle = this.threads.filter((thread) => thread.idle);
+    idle.forEach((thread, i) => {
+      // As much as each of those that are free would have.
+      const jobs = this.some(this.handsOver ? Math.ceil(this.waiting.length / (idle.length - i)) : 1);
+      if (jobs.length) thread.take(jobs);
+    });
+  }
+
+  /** Takes from those that wait what one thread is given at once, so many at most. */
+  private some(most: number): Job[] {
+    const taken: Job[] = [];
+    let bytes = 0;
+    while (this.waiting.length && taken.length < Math.min(most, batch.count) && bytes < batch.bytes) {
+      const job = this.waiting.shift()!;
       // Who has gone is not computed for.
-      while (job?.to.destroyed) {
-        this.waiting.shift();
-        job = this.waiting[0];
-      }
-      if (!job) return;
-      if (!thread.idle) continue;
-      this.waiting.shift();
-      thread.take(job);
+      if (job.to.destroyed) continue;
+      taken.push(job);
+      bytes += job.body.length;
     }
+    return taken;
   }
 
   close(): void {

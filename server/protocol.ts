@@ -1,5 +1,6 @@
 /*
- * What the listening thread and a computing one tell each other.
+ * What the listening thread and a computing one tell each other: lists of tasks, lists of what has
+ * become of them. A message costs as much as a small answer, so what is small goes together.
  */
 
 /** A request as it came, to be answered in a lane. */
@@ -23,7 +24,7 @@ export type Told =
       readonly kind: 'whole';
       readonly status: number;
       readonly type: string;
-      readonly bytes: Uint8Array;
+      readonly text: string;
     }
   /** The answer begins: whether it is one or says what is wrong. */
   | { readonly id: number; readonly kind: 'head'; readonly status: number; readonly type: string }
@@ -33,9 +34,15 @@ export type Told =
 /** How many pieces may be on their way before a computing thread waits for them to be taken. */
 export const mostPieces = 8;
 
+/** The places of what both threads write and read: see `Beginning`. */
+export const shared = { pieces: 0, at: 1, count: 2 } as const;
+
 /** What a computing thread is started with. */
 export interface Beginning {
-  /** Pieces on their way: raised by the computing thread, lowered by the listening one. */
+  /**
+   * Two numbers: the pieces on their way, raised by the computing thread and lowered by the
+   * listening one; and the task that is being worked on.
+   */
   readonly pieces: SharedArrayBuffer;
   /** How far it gives way to other threads: 0 is not at all, 19 the most. */
   readonly nice: number;

@@ -3,7 +3,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { computeLazily, problemDocument } from '../core/compute/compute';
 import { costOf } from '../core/compute/cost';
 import { writeJson } from '../core/compute/lazy';
-import { mostPieces, type Beginning, type Task, type Told } from './protocol';
+import { mostPieces, shared, type Beginning, type Task, type Told } from './protocol';
 
 /*
  * A computing thread: reads requests, answers them and writes the answers in pieces, waiting where
@@ -13,7 +13,20 @@ import { mostPieces, type Beginning, type Task, type Told } from './protocol';
 const { pieces, nice } = workerData as Beginning;
 const under = new Int32Array(pieces);
 const port = parentPort!;
-const tell = (told: Told, transfer: ArrayBuffer[] = []) => port.postMessage(told, transfer);
+/** Milliseconds for which answers are gathered to go together. */
+const gathering = 3;
+let told: Told[] = [];
+let lastTold = 0;
+function tellNow(transfer: ArrayBuffer[] = []): void {
+  lastTold = performance.now();
+  if (!told.length) return;
+  port.postMessage(told, transfer);
+  told = [];
+}
+function tell(one: Told, transfer: ArrayBuffer[] = []): void {
+  told.push(one);
+  tellNow(transfer);
+}
 
 /**
  * Gives way to other threads, once there is something to work out: getting ready is quick, and on a
@@ -39,10 +52,7 @@ const heldLength = 8 * 1024 * 1024;
 
 function send(id: number, status: number, type: string, texts: Iterable<string>): void {
   let [held, length, begun] = [[] as string[], 0, false];
-  const whole = () => {
-    const bytes = encoder.encode(held.join(''));
-    tell({ id, kind: 'whole', status, type, bytes }, [bytes.buffer]);
-  };
+  const whole = () => void told.push({ id, kind: 'whole', status, type, text: held.join('') });
   const flush = () => {
     if (!begun) tell({ id, kind: 'head', status, type });
     begun = true;
@@ -50,9 +60,9 @@ function send(id: number, status: number, type: string, texts: Iterable<string>)
     [held, length] = [[], 0];
     for (let from = 0; from < bytes.length; from += pieceLength) {
       const piece = bytes.slice(from, from + pieceLength);
-      for (let now = Atomics.load(under, 0); now >= mostPieces; now = Atomics.load(under, 0))
-        Atomics.wait(under, 0, now);
-      Atomics.add(under, 0, 1);
+      for (let now = Atomics.load(under, shared.pieces); now >= mostPieces; now = Atomics.load(under, shared.pieces))
+        Atomics.wait(under, shared.pieces, now);
+      Atomics.add(under, shared.pieces, 1);
       tell({ id, kind: 'piece', bytes: piece }, [piece.buffer]);
     }
   };
@@ -69,7 +79,17 @@ function send(id: number, status: number, type: string, texts: Iterable<string>)
 const refuse = (id: number, problem: ReturnType<typeof problemDocument>): void =>
   send(id, problem.status, 'application/problem+json', [JSON.stringify(problem)]);
 
-port.on('message', ({ id, body, mostCost, watched }: Task) => {
+port.on('message', (tasks: readonly Task[]) => {
+  lastTold = performance.now();
+  for (const task of tasks) {
+    Atomics.store(under, shared.at, task.id);
+    answer(task);
+    if (performance.now() - lastTold > gathering) tellNow();
+  }
+  tellNow();
+});
+
+function answer({ id, body, mostCost, watched }: Task): void {
   let given: unknown;
   try {
     given = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body));
@@ -77,7 +97,7 @@ port.on('message', ({ id, body, mostCost, watched }: Task) => {
     const why = error instanceof SyntaxError ? error.message : 'it is no text in UTF-8';
     return refuse(id, problemDocument([{ path: '', message: `This is not JSON: ${why}.` }]));
   }
-  if (costOf(given) > mostCost) return tell({ id, kind: 'heavy' });
+  if (costOf(given) > mostCost) return void told.push({ id, kind: 'heavy' });
   try {
     const { queries } = (given ?? {}) as { queries?: readonly { id?: unknown }[] };
     const name = (query: number) => String(queries?.[query]?.id ?? query).slice(0, 80);
@@ -93,4 +113,4 @@ port.on('message', ({ id, body, mostCost, watched }: Task) => {
     const message = 'The server failed at this request; the fault is ours.';
     refuse(id, problemDocument([{ path: '', message }], 500, 'Failed'));
   }
-});
+}
