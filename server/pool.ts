@@ -91,10 +91,11 @@ class Thread {
       this.jobs.set(id, job);
       // What is quickly answered is not worth ending a thread for.
       if (!handsOver) job.to.once('close', () => this.jobs.get(id) === job && this.drop(job));
-      return { id, body: job.body, mostCost, watched: !handsOver };
+      // A copy of its own: it may be asked for again in the other lane, and a part of a buffer would
+      // be told with the whole of it.
+      return { id, body: new Uint8Array(job.body), mostCost, watched: !handsOver };
     });
     this.watch();
-    // Copied, not handed over: it may be asked for again in the other lane.
     worker.postMessage(tasks);
   }
 
@@ -273,6 +274,7 @@ class Thread {
 class Lane {
   private readonly threads: Thread[] = [];
   private readonly waiting: Job[] = [];
+  private soon: NodeJS.Immediate | null = null;
 
   constructor(
     size: number,
@@ -299,7 +301,11 @@ class Lane {
       return;
     }
     this.waiting.push(job);
-    this.next();
+    // What comes in together is given out together.
+    this.soon ??= setImmediate(() => {
+      this.soon = null;
+      this.next();
+    });
   }
 
   /** Asks what was asked before once more, before all that waits. */
