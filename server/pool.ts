@@ -110,7 +110,8 @@ class Thread {
     this.under = new Int32Array(new SharedArrayBuffer(4 * shared.count));
     const worker = new Worker(script, {
       workerData: { pieces: this.under.buffer, nice: this.nice },
-      resourceLimits: { maxOldGenerationSizeMb: this.memory },
+      // What is young is soon dead here: more room for it would only be held.
+      resourceLimits: { maxOldGenerationSizeMb: this.memory, maxYoungGenerationSizeMb: 8 },
       stdout: false,
     });
     worker.on('message', (list: readonly Told[]) => {
