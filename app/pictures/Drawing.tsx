@@ -2,6 +2,7 @@ import { radians } from '../../core/math/angle';
 import { useGesture } from '@use-gesture/react';
 import { useMemo, useRef, useState } from 'react';
 import type { SignedAxis } from '../../core/conventions/axes';
+import type { Hit } from '../../core/pick/pick';
 import type { Vec2, Vec3 } from '../../core/math/vec3';
 import {
   fitView,
@@ -71,6 +72,8 @@ export interface Looked {
   readonly folds: Readonly<Record<string, boolean>>;
   readonly shown: Shown;
   readonly ofTask?: TaskHandles | undefined;
+  /** What the open task does with a surface that is clicked, within the same step of undo. */
+  readonly onHit?: ((hit: Hit, gesture: string) => void) | undefined;
 }
 
 /** What stands in a picture, for the page to set. */

@@ -63,7 +63,7 @@ export function MainPlate({ slot, looked }: { slot: Slot; looked: Looked }) {
         <clipPath id="picture-clip">
           <rect width={width} height={height} />
         </clipPath>
-        <PictureHand width={width} height={height} scale={scale} />
+        <PictureHand width={width} height={height} scale={scale} onHit={looked.onHit} />
         {layers.map(({ marks, within }, i) => (
           <g key={i} clipPath={within === 'picture' ? 'url(#picture-clip)' : undefined}>
             <SetMarks marks={marks} />
@@ -125,7 +125,7 @@ function flatDrag(from: Vec2): Drag {
  * The picture under the hand: drag turns (or takes a flat world along), shift moves across (or
  * turns it), the wheel goes ahead (or zooms), a click probes.
  */
-function PictureHand({ width, height, scale }: Props & { scale: number }) {
+function PictureHand({ width, height, scale, onHit }: Props & { scale: number; onHit: Looked['onHit'] }) {
   const held = useRef<{ from: Vec2; drag: Drag; moved: boolean; gesture: string } | null>(null);
   const [dragging, setDragging] = useState(false);
   const wheel = useRef({ gesture: '', time: 0 });
@@ -174,7 +174,7 @@ function PictureHand({ width, height, scale }: Props & { scale: number }) {
     // What followed the pointer stays where it is clicked down.
     if (useFollow.getState().gesture !== null) return stopFollowing();
     if (event.ctrlKey || event.metaKey) selectAt(pixelOf(event));
-    else probeAt(pixelOf(event));
+    else probeAt(pixelOf(event), onHit);
   };
   return (
     <rect
@@ -232,7 +232,7 @@ function selectAt(pixel: Vec2): void {
 /**
  * A click: probes what is under the pixel, and makes the pixel the one that goes back to the world.
  */
-function probeAt(pixel: Vec2): void {
+function probeAt(pixel: Vec2, onHit: Looked['onHit']): void {
   const moment = currentMoment();
   const { frame, project, roots } = moment;
   const reading = readPointer(moment, pixel);
@@ -241,10 +241,17 @@ function probeAt(pixel: Vec2): void {
   if (!point) return;
   const body = hit ? roots.get(hit.body)! : null;
   const name = body ? project.bodies.find(({ id }) => id === body)!.name : (project.ground?.name ?? 'a point');
-  edit(`probe ${name}`, (draft) => {
-    draft.probe = { body, drive: { rung: 'world', value: [...point] } };
-    draft.back = { pixel: [...pixel], route: 'ahead', value: worldToViewRuf(frame, point)[2] };
-  });
+  const gesture = `probe ${performance.now()}`;
+  edit(
+    `probe ${name}`,
+    (draft) => {
+      draft.probe = { body, drive: { rung: 'world', value: [...point] } };
+      draft.back = { pixel: [...pixel], route: 'ahead', value: worldToViewRuf(frame, point)[2] };
+    },
+    gesture,
+  );
+  if (hit) onHit?.(hit, gesture);
+  endGesture();
 }
 
 const chequer = 4;

@@ -68,6 +68,7 @@ interface Props {
   readonly corner: PaneName;
   readonly ownPanes: readonly OwnPane[];
   readonly ofTask?: TaskHandles | undefined;
+  readonly onHit?: Looked['onHit'];
 }
 
 /**
@@ -80,7 +81,7 @@ export const Pictures = (props: Props) => (
   </Tempo>
 );
 
-function Centre({ route, corner, ownPanes, ofTask }: Props) {
+function Centre({ route, corner, ownPanes, ofTask, onHit }: Props) {
   const now = useMoment();
   const { frame, project, flat } = now;
   const { width, height } = frame.viewport;
@@ -147,8 +148,8 @@ function Centre({ route, corner, ownPanes, ofTask }: Props) {
   }, [route, size, slots, plan, section, outside, theme, rested, shown]);
   const task = useCallback((at: Moment) => openTask(route, at, answers), [route, answers]);
   const looked: Looked = useMemo(
-    () => ({ plan, section, outside, task, selected, folds, shown, ofTask }),
-    [plan, section, outside, task, selected, folds, shown, ofTask],
+    () => ({ plan, section, outside, task, selected, folds, shown, ofTask, onHit }),
+    [plan, section, outside, task, selected, folds, shown, ofTask, onHit],
   );
 
   const taskAtRest = task(useAtRest(now, 120));

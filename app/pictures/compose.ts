@@ -1,4 +1,5 @@
 import type { CameraFrame } from '../../core/camera/frame';
+import { angularSpan, planeOfAngles } from '../../core/order/angular';
 import { addScaled, normalize, type Vec2, type Vec3 } from '../../core/math/vec3';
 import type { Project } from '../../formats/project';
 import type { DrawingView, OutsideView } from '../state/drawings';
@@ -16,7 +17,7 @@ import { layTray, screenFrame } from './screens';
 import { caption, plateSize, rulerX, rulerY, type Slot, type Slots } from './slots';
 import { snapshotFrame } from './snapshots';
 import { clipOf, inkedIn, standingIn, type Shown } from './standing';
-import { layersOf, openTask, standingOf, tintsOf, underPointerOf, type OpenTask } from './taskMarks';
+import { layersOf, openTask, paintingOf, standingOf, tintsOf, underPointerOf, type OpenTask } from './taskMarks';
 import { pictureView } from './view';
 
 /*
@@ -165,6 +166,13 @@ export function compose(project: Project, input: PicturesInput): Composition {
   };
 }
 
+/** A camera's picture as one of equal angles: which, and the plane that holds them all. */
+function equalAngles(frame: CameraFrame): Partial<Picture> {
+  const span = angularSpan(frame);
+  const plane = span && planeOfAngles(frame, span);
+  return plane ? { span, frame: plane } : {};
+}
+
 const lookOf = memo((selected: readonly string[], folds: PicturesInput['folds']): Look => ({ selected, folds }));
 
 function made(now: Moment, input: PicturesInput, task: OpenTask | null): Pick<Composition, 'pictures' | 'layers'> {
@@ -177,7 +185,7 @@ function made(now: Moment, input: PicturesInput, task: OpenTask | null): Pick<Co
   const layers: Layer[] = [];
   /** What every picture of the present world is drawn with. */
   const all = {
-    ...{ ground, emphasis: null, poses: now.poses, tints },
+    ...{ ground, emphasis: null, poses: now.poses, tints, painting: null },
     ...(flat && { flat: { tiles: project.tiles, step: scene.step } }),
   };
   const rectOf = ([x, y]: Vec2, { width, height }: Size) => ({ x, y, width, height });
@@ -198,6 +206,8 @@ function made(now: Moment, input: PicturesInput, task: OpenTask | null): Pick<Co
         emphasis: body === null ? null : (scene.families.get(roots.get(body)!) ?? null),
       }),
       ...(own?.poses && { poses: own.poses(task!.now, task!.derived) }),
+      ...(name === 'camera' && { painting: paintingOf(task) }),
+      ...(own?.equalAngles && equalAngles(view.frame)),
     });
     if (input.painting)
       for (const { marks, within } of standingIn(view, now, drawn, look, input.shown))

@@ -103,6 +103,8 @@ export interface TriangleLayer extends LayerBase {
   readonly tint: Tint;
   readonly opacity?: number;
   readonly hatch?: boolean;
+  /** Whether what lies over one another is painted once, as one area. */
+  readonly union?: boolean;
 }
 /** Lines: x, y, z of both ends after one another about `origin`. */
 export interface LineLayer extends LayerBase {
@@ -126,6 +128,7 @@ export interface FieldLayer extends LayerBase {
   readonly steps: readonly number[];
   readonly scale: readonly Tint[];
   readonly opacity?: number;
+  readonly hatch?: boolean;
 }
 export type GpuLayer = InstanceLayer | TriangleLayer | LineLayer | FieldLayer;
 
@@ -145,6 +148,16 @@ export interface Look {
   readonly folds: Readonly<Record<string, boolean>>;
 }
 
+/** How the bodies of the camera's picture are painted, where otherwise than all faces by a depth buffer. */
+export interface BodyPainting {
+  /** Another number says that it is another. */
+  readonly revision: number;
+  /** For each body of the project which of its faces are left out (`leftOutFaces` of the core). */
+  readonly leftOut: Uint8Array | null;
+  /** The triangles of all bodies (`worldTriangles` of the core), in the order in which each covers the last. */
+  readonly order: Int32Array | null;
+}
+
 /** A picture of a task's own, to be shown in a pane. */
 export interface TaskPicture<S, D> {
   readonly name: string;
@@ -153,6 +166,8 @@ export interface TaskPicture<S, D> {
   frame(now: Moment<S>, derived: D, size: Size): CameraFrame | null;
   /** Where the bodies stand in it, if not where they stand now. */
   poses?(now: Moment<S>, derived: D): Poses;
+  /** Whether it has equal angles to a pixel rather than equal lengths on a plane. */
+  readonly equalAngles?: boolean;
 }
 
 /** All that a task adds to the pictures. Pure; run on the page and in the painter. */
@@ -166,6 +181,8 @@ export interface Marks<S = undefined, D = undefined> {
   underPointer?(view: PictureView, at: Vec2, now: Moment<S>, derived: D, look: Look): readonly Mark[];
   /** A tint a body, in the order of the project; null leaves all as they are. */
   tints?(now: Moment<S>, derived: D): Uint8Array | null;
+  /** How the bodies of the camera's picture are painted; null for as always. */
+  painting?(now: Moment<S>, derived: D): BodyPainting | null;
   readonly pictures?: readonly TaskPicture<S, D>[];
 }
 

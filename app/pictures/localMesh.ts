@@ -1,5 +1,5 @@
 import type { Shape } from '../../core/bodies/body';
-import { triangulate, type TriangleMesh } from '../../core/bodies/mesh';
+import { drawnMesh, type TriangleMesh } from '../../core/bodies/mesh';
 import { cross, length, sub, type Vec3 } from '../../core/math/vec3';
 import { edgesOf } from './edges';
 
@@ -26,15 +26,6 @@ export interface LocalMesh {
 export const localFaceStride = 6;
 export const localEdgeStride = 13;
 
-/** A disc as triangles: what a sphere is in a flat world. */
-function disc(sides = 40): TriangleMesh {
-  const rim = Array.from({ length: sides }, (_, i) => (2 * Math.PI * i) / sides);
-  return {
-    positions: [0, 0, 0, ...rim.flatMap((a) => [Math.cos(a), Math.sin(a), 0])],
-    indices: rim.flatMap((_, i) => [0, i + 1, ((i + 1) % sides) + 1]),
-  };
-}
-
 type Made = Pick<LocalMesh, 'faces' | 'edges' | 'centre'>;
 
 /** A mesh's faces and edges, about the middle of its box. */
@@ -52,8 +43,7 @@ function made({ positions, indices }: TriangleMesh): Made {
   for (let t = 0; t < indices.length; t += 3) {
     const [a, b, c] = [at(indices[t]!), at(indices[t + 1]!), at(indices[t + 2]!)];
     const n = cross(sub(b, a), sub(c, a));
-    const size = length(n);
-    if (!size) continue;
+    const size = length(n) || 1;
     for (const p of [a, b, c]) faces.push(p[0], p[1], p[2], n[0] / size, n[1] / size, n[2] / size);
   }
   const edges = edgesOf(about, indices).flatMap(({ a, b, normals, crease }) => [
@@ -63,37 +53,12 @@ function made({ positions, indices }: TriangleMesh): Made {
   return { faces: new Float32Array(faces), edges: new Float32Array(edges), centre };
 }
 
-const common = new Map<string, Made>();
-function shared(name: string, mesh: () => TriangleMesh): Made {
-  const known = common.get(name) ?? made(mesh());
-  common.set(name, known);
-  return known;
-}
-const meshes = new WeakMap<Shape, Made>();
+const meshes = new WeakMap<TriangleMesh, Made>();
 
 /** The mesh that a shape is drawn with; a sphere of a flat world is a disc. */
 export function localMesh(shape: Shape, flat: boolean): LocalMesh {
-  switch (shape.kind) {
-    case 'point':
-      return { ...shared('point', () => ({ positions: [], indices: [] })), scale: [1, 1, 1] };
-    case 'box':
-      return { ...shared('box', () => triangulate({ kind: 'box', size: [1, 1, 1] })), scale: shape.size };
-    case 'quad':
-      return {
-        ...shared('quad', () => triangulate({ kind: 'quad', size: [1, 1] })),
-        scale: [shape.size[0], shape.size[1], 1],
-      };
-    case 'sphere': {
-      const { radius } = shape;
-      const ball = flat
-        ? shared('disc', () => disc())
-        : shared('ball', () => triangulate({ kind: 'sphere', radius: 1 }));
-      return { ...ball, scale: [radius, radius, radius] };
-    }
-    case 'mesh': {
-      const known = meshes.get(shape) ?? made(shape);
-      meshes.set(shape, known);
-      return { ...known, scale: [1, 1, 1] };
-    }
-  }
+  const { mesh, scale } = drawnMesh(shape, flat);
+  const known = meshes.get(mesh) ?? made(mesh);
+  meshes.set(mesh, known);
+  return { ...known, scale };
 }

@@ -1,19 +1,21 @@
 import type { CameraFrame } from '../../core/camera/frame';
+import type { AngularSpan } from '../../core/order/angular';
 import type { Vec3 } from '../../core/math/vec3';
 import type { Tiles } from '../../formats/project';
 import type { Poses } from '../state/moment';
-import type { GpuLayer, Size } from './contract';
+import type { BodyPainting, GpuLayer, Size } from './contract';
+import { angleLayer } from './layers/angles';
 import { edgeLayer } from './layers/edges';
 import { faceLayer } from './layers/faces';
 import { fieldLayers } from './layers/field';
-import { gpuMatrix, type Drawing } from './layers/gl';
+import { gpuMatrix, type Drawing, type RankDepths } from './layers/gl';
 import { groundLayer } from './layers/ground';
 import { instanceLayers } from './layers/instances';
 import { pointLayer } from './layers/points';
 import { lineLayers } from './layers/segments';
 import { triangleLayers } from './layers/triangles';
 import type { Palette } from './palette';
-import type { Scene } from './scene';
+import { faceStride, transformStride, type Scene } from './scene';
 
 /** One picture on the canvas: where, seen by which frame, drawn how. */
 export interface Picture {
@@ -35,6 +37,10 @@ export interface Picture {
   readonly layers: readonly GpuLayer[];
   /** A tint a body, or null; another number says that they are others. */
   readonly tints: Uint8Array | null;
+  /** How the bodies are painted, if otherwise than all faces by a depth buffer. */
+  readonly painting: BodyPainting | null;
+  /** For a picture of equal angles: which they are; `frame` is the plane that holds them all. */
+  readonly span?: AngularSpan;
 }
 
 /** The grid of the ground: what is small in a scene is said by it. */
@@ -78,6 +84,10 @@ export class Renderer {
   private begun = false;
   /** Signalled when the GPU has done what it was last given. */
   private done: WebGLSync | null = null;
+  /** Made when a picture of equal angles is first shown. */
+  private angles: ReturnType<typeof angleLayer> | null = null;
+  private ranks: { readonly order: Int32Array; readonly mesh: number; readonly depths: RankDepths | null } | null =
+    null;
   private readonly names = new WeakMap<object, number>();
   private lastName = 0;
 
@@ -88,7 +98,12 @@ export class Renderer {
     /** Told when what was lost has not come back in a while, and null when it has. */
     onGone: (message: string | null) => void,
   ) {
-    const gl = canvas.getContext('webgl2', { antialias: false, alpha: false, preserveDrawingBuffer: true });
+    const gl = canvas.getContext('webgl2', {
+      antialias: false,
+      alpha: false,
+      preserveDrawingBuffer: true,
+      stencil: true,
+    });
     if (!gl) throw new Error('WebGL2 is not to be had in this browser');
     this.gl = gl;
     this.build();
@@ -112,6 +127,7 @@ export class Renderer {
   private build(): void {
     this.layers = makeLayers(this.gl);
     this.ofTasks = null;
+    this.angles = null;
     this.drawn = [];
     this.done = null;
   }
@@ -173,9 +189,21 @@ export class Renderer {
       const [x, y] = [Math.round(rect.x * pixel), Math.round((size.height - rect.y - rect.height) * pixel)];
       const [w, h] = [Math.round(rect.width * pixel), Math.round(rect.height * pixel)];
       if (w <= 0 || h <= 0) continue;
-      gl.viewport(x, y, w, h);
-      gl.scissor(x, y, w, h);
-      this.drawOne(picture, palette, scene, [w, h], pixel, gridStep);
+      const onCanvas = () => {
+        gl.viewport(x, y, w, h);
+        gl.scissor(x, y, w, h);
+      };
+      if (picture.span) {
+        this.angles ??= angleLayer(gl);
+        const size = this.angles.begin([w, h]);
+        this.drawOne(picture, palette, scene, size, (pixel * size[0]) / w, gridStep);
+        gl.bindFramebuffer(gl.FRAMEBUFFER, null);
+        onCanvas();
+        this.angles.end(picture.frame, picture.span);
+      } else {
+        onCanvas();
+        this.drawOne(picture, palette, scene, [w, h], pixel, gridStep);
+      }
       this.once.add(picture.name);
     }
     if (this.ofTasks) this.forget(pictures);
@@ -199,10 +227,10 @@ export class Renderer {
 
   /** Where a picture stands, then what it shows: by the revisions that its makers give. */
   private keyOf(picture: Picture, page: string, scene: Scene): string {
-    const { rect, frame, style, flat, ground, emphasis, light, poses, layers, tints } = picture;
+    const { rect, frame, style, flat, ground, emphasis, light, poses, layers, tints, painting } = picture;
     const shown = [
       ...[frame.serial, ground, emphasis, light.join(), scene.meshRevision, this.nameOf(poses.values)],
-      ...[flat?.tiles ? this.nameOf(flat.tiles) : '', tints ? this.nameOf(tints) : ''],
+      ...[flat?.tiles ? this.nameOf(flat.tiles) : '', tints ? this.nameOf(tints) : '', painting?.revision ?? ''],
       ...layers.map((layer) => `${layer.key}:${layer.revision}:${'tintRevision' in layer ? layer.tintRevision : ''}`),
     ];
     return `${page},${style},${Object.values(rect).join()}|${shown.join()}`;
@@ -224,6 +252,7 @@ export class Renderer {
     const d: Drawing = {
       ...{ picture, palette, origin, size, pixel, matrix: gpuMatrix(frame, origin), hair: gridStep / 500 },
       ground: picture.ground === null ? -1e30 : picture.ground - origin[1],
+      ranks: this.ranksOf(picture.painting?.order ?? null, scene),
     };
     gl.clear(gl.DEPTH_BUFFER_BIT);
     gl.disable(gl.DEPTH_TEST);
@@ -252,6 +281,27 @@ export class Renderer {
     points.draw(d);
     if (picture.style === 'main' && frame.far !== null && !picture.flat) edges.drawBeyond(d);
     this.drawTask(d, ['field']);
+  }
+
+  /** Depths by an order of the scene's triangles; null without one, or where it is of other triangles. */
+  private ranksOf(order: Int32Array | null, scene: Scene): RankDepths | null {
+    if (!order) return null;
+    if (this.ranks?.order === order && this.ranks.mesh === scene.meshRevision) return this.ranks.depths;
+    const count = scene.faces.length / (3 * faceStride);
+    let depths: RankDepths | null = null;
+    if (order.length === count) {
+      const step = 1 / (count + 2);
+      const triangles = new Float32Array(count);
+      const bodies = new Float32Array(scene.transforms.length / transformStride).fill(1);
+      order.forEach((triangle, rank) => {
+        triangles[triangle] = 1 - (rank + 1) * step;
+        // Its outlines lie on what of it is painted last.
+        bodies[scene.faces[3 * faceStride * triangle + 8]!] = 1 - (rank + 1.5) * step;
+      });
+      depths = { triangles, bodies };
+    }
+    this.ranks = { order, mesh: scene.meshRevision, depths };
+    return depths;
   }
 
   private drawTask(d: Drawing, kinds: readonly GpuLayer['kind'][]): void {

@@ -15,9 +15,9 @@ import { toneOrder } from './palette';
 export const faceStride = 9;
 /**
  * Per edge: a, b, normal of one side, normal of the other (zero at a border), crease (1 or 0),
- * family.
+ * family, body.
  */
-export const edgeStride = 14;
+export const edgeStride = 15;
 /**
  * Per body: three rows of the matrix from its mesh to the scene, then the layer of a flat world (x
  * 1 and y its height, or x 0).
@@ -248,6 +248,7 @@ export class Scene {
       }
       edges[to + 12] = own[i + 12]!;
       edges[to + 13] = family;
+      edges[to + 14] = body;
     }
   }
 
@@ -284,15 +285,20 @@ function cofactors(m: Float32Array, at: number): Float64Array {
   return out;
 }
 
-/** Per drawn edge: a, b, 1 for a silhouette or 0 for a crease within it, family. */
-export const drawnStride = 8;
+/** Per drawn edge: a, b, 1 for a silhouette or 0 for a crease within it, family, depth by rank. */
+export const drawnStride = 9;
 
 /**
  * The edges that a view draws: silhouettes (one side seen, the other not, or a border), and creases
  * with a side that is seen. `eye` is the eye with w 1, or the direction to it with w 0. Chosen here
- * rather than on the GPU: most edges are not drawn.
+ * rather than on the GPU: most edges are not drawn. `depths` is what a body's rank in an order of
+ * painting puts in the place of its depth.
  */
-export function drawnEdges(edges: Float32Array, eye: readonly [number, number, number, number]): Float32Array {
+export function drawnEdges(
+  edges: Float32Array,
+  eye: readonly [number, number, number, number],
+  depths: Float32Array | null = null,
+): Float32Array {
   const out = new Float32Array((edges.length / edgeStride) * drawnStride);
   const [ex, ey, ez, ew] = eye;
   let n = 0;
@@ -308,6 +314,7 @@ export function drawnEdges(edges: Float32Array, eye: readonly [number, number, n
     for (let k = 0; k < 6; k++) out[n + k] = edges[i + k]!;
     out[n + 6] = silhouette ? 1 : 0;
     out[n + 7] = edges[i + 13]!;
+    out[n + 8] = depths ? depths[edges[i + 14]!]! : 0;
     n += drawnStride;
   }
   return out.subarray(0, n);

@@ -11,6 +11,9 @@ export const faceVertex = `#version 300 es
 precision highp float; precision highp int; precision highp sampler2D; precision highp usampler2D;
 in vec3 aPosition; in vec3 aNormal; in float aTone; in float aFamily; in float aBody;
 uniform mat4 uViewProjection; uniform sampler2D uTransforms; uniform usampler2D uTints;
+#ifdef PAINTED
+in float aRank; uniform usampler2D uLeftOut; flat out float vRank; flat out int vLeftOut;
+#endif
 out vec3 vPosition; flat out vec3 vNormal; flat out int vTone; flat out int vFamily; flat out int vTint;
 void main() {
   int body = int(aBody); ivec2 at = ivec2(4 * (body % 256), body / 256);
@@ -23,6 +26,9 @@ void main() {
   if (lay.x > 0.5) vPosition.z = lay.y;
   vTone = int(aTone); vFamily = int(aFamily);
   vTint = int(texelFetch(uTints, ivec2(body % 256, body / 256), 0).r);
+#ifdef PAINTED
+  vRank = aRank; vLeftOut = int(texelFetch(uLeftOut, ivec2(body % 256, body / 256), 0).r);
+#endif
   gl_Position = uViewProjection * vec4(vPosition, 1.0);
 }`;
 
@@ -32,11 +38,25 @@ in vec3 vPosition; flat in vec3 vNormal; flat in int vTone; flat in int vFamily;
 uniform vec4 uEye;            // xyz the eye with w 1, or minus the gaze with w 0
 uniform vec3 uLight; uniform vec3 uTones[20]; uniform vec3 uTintTones[32]; uniform vec3 uInk; uniform vec3 uPaper;
 uniform float uGround; uniform float uPixel; uniform int uFamily; uniform float uDim; uniform bool uHatch;
+#ifdef PAINTED
+flat in float vRank; flat in int vLeftOut; uniform bool uRanked; uniform bool uGhost;
+#endif
 out vec4 color;
 void main() {
   if (uFamily >= 0 && vFamily != uFamily) discard;
   vec3 toEye = uEye.xyz - vPosition * uEye.w;
   if (vPosition.y < uGround && toEye.y + (uEye.w > 0.5 ? 0.0 : 1e-6) > 0.0) discard;
+#ifdef PAINTED
+  gl_FragDepth = uRanked ? vRank : gl_FragCoord.z;
+  // By how it runs in the world: which way it runs on the screen is the same for all that face alike.
+  bool leftOut = vLeftOut == (dot(vNormal, toEye) > 0.0 ? 1 : 2);
+  if (leftOut != uGhost) discard;
+  if (uGhost) {
+    if (mod(dot(gl_FragCoord.xy / uPixel, vec2(0.7071, 0.7071)), 5.0) > 1.1) discard;
+    color = vec4(mix(uPaper, uInk, 0.75 * uDim), 1.0);
+    return;
+  }
+#endif
   vec3 n = dot(vNormal, toEye) < 0.0 ? -vNormal : vNormal;
   float lit = dot(n, uLight);
   int tone = lit > 0.72 ? 0 : lit > 0.42 ? 1 : lit > 0.12 ? 2 : 3;
@@ -143,6 +163,7 @@ export const fieldFragment = `#version 300 es
 precision highp float; precision highp int; precision highp sampler2D;
 in vec2 vPicture;
 uniform sampler2D uValues; uniform ivec2 uSize; uniform float uSteps[8]; uniform int uStepCount; uniform vec4 uColors[9]; uniform float uOpacity;
+uniform bool uHatch; uniform float uPixel;
 out vec4 color;
 void main() {
   vec2 at = vec2(vPicture.x * 0.5 + 0.5, 0.5 - vPicture.y * 0.5);
@@ -150,7 +171,9 @@ void main() {
   if (isnan(v)) discard;
   int k = 0;
   for (int i = 0; i < 8; i++) if (i < uStepCount && v >= uSteps[i]) k = i + 1;
-  color = vec4(uColors[k].rgb, uColors[k].a * uOpacity);
+  float a = uColors[k].a * uOpacity;
+  if (uHatch) a *= mix(0.35, 1.0, clamp(1.3 - abs(mod(dot(gl_FragCoord.xy / uPixel, vec2(-0.7071, 0.7071)), 5.0) - 2.5), 0.0, 1.0));
+  color = vec4(uColors[k].rgb, a);
 }`;
 
 /** Points: upright crosses of one size, a hair nearer to the eye than what they lie on. */
@@ -183,6 +206,9 @@ void main() {
 export const lineVertex = `#version 300 es
 in vec2 aCorner;              // x: 0 at a, 1 at b; y: side
 in vec3 aStart; in vec3 aEnd; in float aSilhouette; in float aFamily; // the whole line's, at each of its four corners
+#ifdef PAINTED
+in float aRank; flat out float vRank;
+#endif
 uniform mat4 uViewProjection; uniform vec4 uEye; uniform vec4 uGaze; // gaze: forward, and minus forward·eye
 uniform vec2 uViewport; uniform float uPixel; uniform vec2 uWidths; uniform float uNear; uniform int uFamily;
 uniform int uKind;            // 0 edges, 1 beyond the far limit, 2 strokes on the water
@@ -192,6 +218,9 @@ float aheadOf(vec3 p) { return dot(uGaze.xyz, p) + uGaze.w; }
 void main() {
   vec3 a = aStart, b = aEnd;
   float width = uWidths.y; vAlpha = 1.0;
+#ifdef PAINTED
+  vRank = aRank;
+#endif
   gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
   vSide = 0.0; vHalf = 1.0; vAhead = 0.0; vAlong = 0.0; vHeight = 0.0; vToEyeY = 1.0;
   if (uKind == 2) {
@@ -238,8 +267,14 @@ export const lineFragment = `#version 300 es
 precision highp float; precision highp int;
 in float vSide; in float vHalf; in float vAlpha; in float vAhead; in float vAlong; in float vHeight; in float vToEyeY;
 uniform vec3 uColor; uniform float uOpacity; uniform float uFar; uniform int uKind; uniform float uGround; uniform float uPixel;
+#ifdef PAINTED
+flat in float vRank;
+#endif
 out vec4 color;
 void main() {
+#ifdef PAINTED
+  gl_FragDepth = vRank;
+#endif
   if (uKind == 1) { if (vAhead < uFar || mod(vAlong / uPixel, 4.0) > 1.5) discard; }
   else if (vAhead > uFar) discard;
   if (uKind != 2 && vHeight < uGround && vToEyeY > 0.0) discard;
@@ -374,4 +409,20 @@ void main() {
     c = mix(c, shore ? uInk : uGrid, line * (shore ? 1.0 : border ? 0.6 : here == outside ? 0.0 : fine));
   }
   color = vec4(c, 1.0);
+}`;
+
+/**
+ * A plane picture that is wide enough, as one of equal angles: every place's bearing and elevation,
+ * and where on the plane they are seen.
+ */
+export const anglesFragment = `#version 300 es
+precision highp float; precision highp sampler2D;
+in vec2 vPicture;
+uniform sampler2D uPlane; uniform vec4 uSpan; // bearings at the left and right, elevations at the bottom and top
+uniform vec4 uEdges;          // left, right, bottom, top of the plane picture at ahead 1
+out vec4 color;
+void main() {
+  vec2 angle = mix(uSpan.xz, uSpan.yw, vPicture * 0.5 + 0.5);
+  vec2 at = vec2(tan(angle.x), tan(angle.y) / cos(angle.x));
+  color = vec4(texture(uPlane, (at - uEdges.xz) / (uEdges.yw - uEdges.xz)).rgb, 1.0);
 }`;

@@ -2,7 +2,7 @@ import type { Moment, Mover } from '../state/moment';
 import { memo } from '../state/memo';
 import { taskMoment } from '../state/slices';
 import type { Vec2 } from '../../core/math/vec3';
-import type { AnyMarks, Drawn, GpuLayer, Look, MarksTable, PictureView } from './contract';
+import type { AnyMarks, BodyPainting, Drawn, GpuLayer, Look, MarksTable, PictureView } from './contract';
 import type { Mark } from './marks';
 
 /* What the open task adds to the pictures. */
@@ -48,6 +48,10 @@ export const underPointerOf = (task: OpenTask | null, view: PictureView, at: Vec
 /** The layers that it has the GPU draw, named apart for each picture. */
 export const layersOf = (view: PictureView, { layers = [] }: Drawn): readonly GpuLayer[] =>
   layers.map((layer) => ({ ...layer, key: `${view.name}/${layer.key}` }));
+
+/** How it has the bodies painted, or null. */
+export const paintingOf = (task: OpenTask | null): BodyPainting | null =>
+  task?.marks.painting?.(task.now, task.derived) ?? null;
 
 /** The tint of every body, or null. */
 export const tintsOf = (task: OpenTask | null): Uint8Array | null =>

@@ -110,7 +110,13 @@ function Bench({ task }: { task: AnyTask }) {
         <Chain />
       </Tempo>
       <FirstPaintDone value={whole}>
-        <Pictures route={task.route} corner={task.corner ?? 'section'} ownPanes={panes} ofTask={ofTask} />
+        <Pictures
+          route={task.route}
+          corner={task.corner ?? 'section'}
+          ownPanes={panes}
+          ofTask={ofTask}
+          onHit={task.onHit}
+        />
       </FirstPaintDone>
       <aside className="sheet" aria-label="Worksheet">
         <h1 className="sr-only">{task.name}</h1>

@@ -1,3 +1,4 @@
+import { cross, length, sub, type Vec3 } from '../math/vec3';
 import type { Shape } from './body';
 
 /**
@@ -84,4 +85,68 @@ export function lathe(profile: readonly (readonly [number, number])[], sides: nu
     }
   }
   return { positions, indices };
+}
+
+/** A disc as triangles: what a sphere is in a flat world. */
+function disc(sides = 40): TriangleMesh {
+  const rim = Array.from({ length: sides }, (_, i) => (2 * Math.PI * i) / sides);
+  return {
+    positions: [0, 0, 0, ...rim.flatMap((a) => [Math.cos(a), Math.sin(a), 0])],
+    indices: rim.flatMap((_, i) => [0, i + 1, ((i + 1) % sides) + 1]),
+  };
+}
+
+/** The triangles that a shape is drawn with, and what they are stretched by to be the shape. */
+export interface DrawnMesh {
+  /** The same object for boxes, balls, discs and sheets of any size, and for one mesh. */
+  readonly mesh: TriangleMesh;
+  readonly scale: Vec3;
+}
+
+/** A mesh without the triangles that have no area: nothing of them is seen. */
+function withArea({ positions, indices }: TriangleMesh): TriangleMesh {
+  const at = (i: number): Vec3 => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
+  const kept: number[] = [];
+  for (let t = 0; t < indices.length; t += 3) {
+    const [i, j, k] = [indices[t]!, indices[t + 1]!, indices[t + 2]!];
+    const a = at(i);
+    if (length(cross(sub(at(j), a), sub(at(k), a)))) kept.push(i, j, k);
+  }
+  return { positions, indices: kept };
+}
+
+const drawnKinds = new Map<string, TriangleMesh>();
+const drawnMeshes = new WeakMap<Shape, TriangleMesh>();
+
+/**
+ * The triangles that a shape is drawn with, in its own space, counter-clockwise from outside; a
+ * sphere of a flat world is a disc. What numbers triangles of pictures numbers them by this list.
+ */
+export function drawnMesh(shape: Shape, flat: boolean): DrawnMesh {
+  const common = (name: string, make: () => TriangleMesh): TriangleMesh => {
+    const known = drawnKinds.get(name) ?? withArea(make());
+    drawnKinds.set(name, known);
+    return known;
+  };
+  switch (shape.kind) {
+    case 'point':
+      return { mesh: common('point', () => triangulate(shape)), scale: [1, 1, 1] };
+    case 'box':
+      return { mesh: common('box', () => triangulate({ kind: 'box', size: [1, 1, 1] })), scale: shape.size };
+    case 'quad':
+      return {
+        mesh: common('quad', () => triangulate({ kind: 'quad', size: [1, 1] })),
+        scale: [shape.size[0], shape.size[1], 1],
+      };
+    case 'sphere': {
+      const { radius } = shape;
+      const ball = flat ? common('disc', disc) : common('ball', () => triangulate({ kind: 'sphere', radius: 1 }));
+      return { mesh: ball, scale: [radius, radius, radius] };
+    }
+    case 'mesh': {
+      const known = drawnMeshes.get(shape) ?? withArea(shape);
+      drawnMeshes.set(shape, known);
+      return { mesh: known, scale: [1, 1, 1] };
+    }
+  }
 }

@@ -1,5 +1,5 @@
 import type { Vec2, Vec3 } from '../math/vec3';
-import type { CameraFrame } from '../camera/frame';
+import { reposed, type CameraFrame } from '../camera/frame';
 import { pictureToPixel, pixelToPicture } from '../convert/project';
 
 /**
@@ -96,4 +96,20 @@ export function angularError(frame: CameraFrame, pixel: Vec2): Vec2 | null {
   if (!found) return null;
   const there = pictureToPixel(frame, ...found.picture);
   return [there[0] - pixel[0], there[1] - pixel[1]];
+}
+
+/**
+ * The same camera with edges wide enough to show every direction of an angular picture of a span:
+ * off the level a plane picture is wider than high, since up = tan elevation / cos bearing. Null
+ * where a direction lies 89.5° or more off the gaze, which no plane of use reaches.
+ */
+export function planeOfAngles(frame: CameraFrame, { left, right, bottom, top }: AngularSpan): CameraFrame | null {
+  const most = Math.max(Math.abs(left), Math.abs(right));
+  const level = Math.cos(most);
+  if (Math.max(most, Math.abs(bottom), Math.abs(top)) > (89.5 * Math.PI) / 180) return null;
+  const across = [Math.tan(left), Math.tan(right)].map((v) => v * frame.near);
+  const upward = [bottom, top].flatMap((v) => [Math.tan(v), Math.tan(v) / level].map((w) => w * frame.near));
+  const [low, high] = [Math.min(...upward), Math.max(...upward)];
+  const [down, up] = top < bottom ? [high, low] : [low, high];
+  return reposed(frame, { extents: { left: across[0]!, right: across[1]!, bottom: down, top: up } });
 }

@@ -74,3 +74,18 @@ export function vanishingPoint(frame: CameraFrame, direction: Vec3): Answer<Vec2
   const clip = viewRufToClip(frame, [r, u, f]);
   return { ok: true, value: [clip.x / f, clip.y / f] };
 }
+
+/**
+ * The pitches (radians, positive upward) between which the horizon of level planes crosses the
+ * picture, yaw, roll and lens kept: above the higher it has left the picture below, under the lower
+ * one above. The ray of a place (r, u) of the picture at ahead 1 runs level where tan pitch = r·sin
+ * roll − u·cos roll; the corners of the picture have the extremes of that. Null in orthographic,
+ * which has no horizon, and for a gaze straight up or down, which has no roll.
+ */
+export function horizonPitches({ kind, near, extents: e, right, up }: CameraFrame): Vec2 | null {
+  const level = Math.hypot(right[1], up[1]);
+  if (kind === 'orthographic' || level < 1e-9) return null;
+  const [sin, cos] = [-right[1] / level, up[1] / level];
+  const pitches = [e.left, e.right].flatMap((r) => [e.bottom, e.top].map((u) => Math.atan((r * sin - u * cos) / near)));
+  return [Math.min(...pitches), Math.max(...pitches)];
+}

@@ -6,12 +6,14 @@ import {
   attribute,
   blendOver,
   compile,
+  defining,
   eyeAbout,
   fillBuffer,
   gazeAbout,
   gpuMatrix,
   vertexArray,
   type Drawing,
+  type Program,
 } from './gl';
 
 /**
@@ -35,14 +37,17 @@ const strokeCount = 1100;
  * strokes on the water.
  */
 export function edgeLayer(gl: WebGL2RenderingContext) {
-  const program = compile(gl, lineVertex, lineFragment, ['aCorner', 'aStart', 'aEnd', 'aSilhouette', 'aFamily']);
+  const names = ['aCorner', 'aStart', 'aEnd', 'aSilhouette', 'aFamily', 'aRank'];
+  const plain = compile(gl, lineVertex, lineFragment, names);
+  /** Takes depths by rank; made when a picture first wants it. */
+  let ranked: Program | null = null;
   const indices = gl.createBuffer();
   let room = 0;
   const lineArray = (quads: WebGLBuffer) =>
     vertexArray(gl, () => {
       gl.bindBuffer(gl.ELEMENT_ARRAY_BUFFER, indices);
       gl.bindBuffer(gl.ARRAY_BUFFER, quads);
-      [2, 3, 3, 1, 1].reduce((offset, size, i) => {
+      [2, 3, 3, 1, 1, 1].reduce((offset, size, i) => {
         attribute(gl, i, size, quadStride, offset);
         return offset + size;
       }, 0);
@@ -71,6 +76,9 @@ export function edgeLayer(gl: WebGL2RenderingContext) {
   ) => {
     const { picture } = d;
     const { frame } = picture;
+    const byRank = d.ranks !== null && o.kind === 0;
+    if (byRank) ranked ??= compile(gl, defining('PAINTED', lineVertex), defining('PAINTED', lineFragment), names);
+    const program = byRank ? ranked! : plain;
     gl.useProgram(program.program);
     blendOver(gl);
     gl.uniformMatrix4fv(program.uniform('uViewProjection'), false, o.matrix);
@@ -101,7 +109,7 @@ export function edgeLayer(gl: WebGL2RenderingContext) {
   return {
     /** Chooses the edges that a picture shows. */
     choose(scene: Scene, d: Drawing): void {
-      const chosen = drawnEdges(scene.edges, eyeAbout(d.picture, d.origin));
+      const chosen = drawnEdges(scene.edges, eyeAbout(d.picture, d.origin), d.ranks?.bodies);
       edges = chosen.length / drawnStride;
       fillBuffer(gl, edgeBuffer, quadsOf(chosen), true);
     },

@@ -34,7 +34,7 @@ export function fieldLayers(gl: WebGL2RenderingContext) {
       gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MAG_FILTER, gl.NEAREST);
     },
 
-    draw({ palette }: Drawing, { key, size, steps, scale, opacity = 0.5 }: FieldLayer): void {
+    draw({ palette, pixel }: Drawing, { key, size, steps, scale, opacity = 0.5, hatch = false }: FieldLayer): void {
       const one = held.get(key);
       if (!one) return;
       gl.useProgram(program.program);
@@ -54,6 +54,8 @@ export function fieldLayers(gl: WebGL2RenderingContext) {
       });
       gl.uniform4fv(program.uniform('uColors'), colors.flat());
       gl.uniform1f(program.uniform('uOpacity'), opacity);
+      gl.uniform1i(program.uniform('uHatch'), hatch ? 1 : 0);
+      gl.uniform1f(program.uniform('uPixel'), pixel);
       gl.bindVertexArray(array);
       gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
       gl.enable(gl.DEPTH_TEST);

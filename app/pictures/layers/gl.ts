@@ -47,6 +47,10 @@ export function compile(
   };
 }
 
+/** A shader's source with a word defined in it: what stands between `#ifdef` and `#endif` counts. */
+export const defining = (word: string, source: string): string =>
+  source.replace('#version 300 es\n', `#version 300 es\n#define ${word}\n`);
+
 /** One attribute of singles in the buffer that is bound. */
 export function attribute(
   gl: WebGL2RenderingContext,
@@ -122,6 +126,15 @@ export interface Drawing {
   readonly ground: number;
   /** What a small length is in this scene: a five-hundredth of the ground's grid. */
   readonly hair: number;
+  /** What stands for depth where the picture is painted in an order. */
+  readonly ranks: RankDepths | null;
+}
+
+/** Depths that put what is painted later before what is painted earlier. */
+export interface RankDepths {
+  readonly triangles: Float32Array;
+  /** Of each body the nearest of its triangles. */
+  readonly bodies: Float32Array;
 }
 
 /** Blended over what is there, hidden by what is nearer. */

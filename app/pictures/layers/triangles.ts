@@ -31,7 +31,7 @@ export function triangleLayers(gl: WebGL2RenderingContext) {
       one.revision = revision;
     },
 
-    draw(d: Drawing, { key, origin, tint, opacity = 0.3, hatch = false }: TriangleLayer): void {
+    draw(d: Drawing, { key, origin, tint, opacity = 0.3, hatch = false, union = false }: TriangleLayer): void {
       const one = held.get(key);
       if (!one?.count) return;
       gl.useProgram(program.program);
@@ -43,8 +43,16 @@ export function triangleLayers(gl: WebGL2RenderingContext) {
       gl.uniform1f(program.uniform('uOpacity'), opacity);
       gl.uniform1i(program.uniform('uHatch'), hatch ? 1 : 0);
       gl.uniform1f(program.uniform('uPixel'), d.pixel);
+      if (union) {
+        // What a pixel has had once it is not given again.
+        gl.clear(gl.STENCIL_BUFFER_BIT);
+        gl.enable(gl.STENCIL_TEST);
+        gl.stencilFunc(gl.EQUAL, 0, 0xff);
+        gl.stencilOp(gl.KEEP, gl.KEEP, gl.INCR);
+      }
       gl.bindVertexArray(one.array);
       gl.drawArrays(gl.TRIANGLES, 0, one.count);
+      gl.disable(gl.STENCIL_TEST);
       gl.depthMask(true);
     },
 
