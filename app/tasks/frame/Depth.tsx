@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { depthResolution, type DepthFormat } from '../../../core/camera/depthPrecision';
 import type { DepthRange } from '../../../core/camera/projection';
+import { passedBy } from '../../sheet/passedBy';
 import { usePart } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { subjectOf } from './edits';
@@ -13,20 +14,6 @@ interface Curve {
   readonly reversed: boolean;
   readonly dash?: string;
   readonly colour: string;
-}
-
-/**
- * Keeps the Tab key from stopping at the chart's layers: the browser takes an element of a drawing
- * for one to be focused when something listens to its focus, as the library's layers do.
- */
-function passedBy(chart: HTMLElement | null): (() => void) | undefined {
-  if (!chart) return;
-  const pass = () =>
-    chart.querySelectorAll('g:not([tabindex])').forEach((layer) => layer.setAttribute('tabindex', '-1'));
-  pass();
-  const observer = new MutationObserver(pass);
-  observer.observe(chart, { childList: true, subtree: true });
-  return () => observer.disconnect();
 }
 
 /** Whole numbers are as fine plain as reversed, so they are one curve. */

@@ -1,0 +1,162 @@
+import { DataList, type ListColumn } from '../../sheet/DataList';
+import { useTaskMoment } from '../../state/tempo';
+import { letterOf } from '../../../core/conventions/axes';
+import { worldToViewRuf } from '../../../core/convert/project';
+import { Choice } from '../../ui/Choice';
+import { counted, percent } from '../../ui/figures';
+import { change, layRing } from './edits';
+import type { Painted } from './job';
+import { orderNow, paintedMark } from './painted';
+import type { OrderKey, OrderState } from './state';
+
+interface Pair {
+  readonly over: string;
+  readonly hidden: string;
+  readonly pixels: number;
+}
+interface Conflict {
+  readonly far: string;
+  readonly near: string;
+}
+interface Placed {
+  readonly rank: number;
+  readonly id: string;
+  readonly ahead: number;
+}
+
+/** Bodies in an order, what the order gets wrong, and what comes of painting by it. */
+export function Draw() {
+  const now = useTaskMoment<OrderState>('order');
+  const { slice, codec, flat, project, placed, frame } = now;
+  const { key, paint } = slice;
+  const { order, conflicts, conflictCount } = orderNow(now);
+  const answered = now.answer<Painted>('painted');
+  const painted = answered && paint !== 'depth' && answered.mark === paintedMark(now) ? answered : null;
+  const up = letterOf(codec.conventions.world.up);
+  const nameOf = (id: string) => project.bodies.find((body) => body.id === id)?.name ?? id;
+  const keys: readonly { value: OrderKey; label: string; title: string }[] = flat
+    ? [
+        { value: 'layer', label: 'layer', title: 'The order of the list: later ones lie over earlier ones' },
+        { value: 'worldUp', label: `world ${up}`, title: `The higher its origin along ${up}, the farther` },
+        { value: 'screenHeight', label: 'screen y', title: 'The higher on the screen its origin stands, the farther' },
+        { value: 'distance', label: 'distance', title: 'From the eye of the flat camera' },
+      ]
+    : [
+        { value: 'ahead', label: 'ahead', title: 'View depth: the distance along the gaze' },
+        { value: 'distance', label: 'distance', title: 'From the eye to the origin, along the ray' },
+        { value: 'screenHeight', label: 'screen y', title: 'The higher on the screen its origin stands, the farther' },
+        { value: 'worldUp', label: `world ${up}`, title: `The higher its origin along ${up}, the farther` },
+      ];
+  const pairColumns: readonly ListColumn<Pair>[] = [
+    { name: 'Painted over', width: '1fr', value: ({ hidden }) => nameOf(hidden) },
+    { name: 'by', width: '1fr', value: ({ over }) => nameOf(over) },
+    { name: 'px', width: '52px', value: ({ pixels }) => pixels, decimals: 0 },
+  ];
+  const conflictColumns: readonly ListColumn<Conflict>[] = [
+    { name: 'Drawn first', width: '1fr', value: ({ far }) => nameOf(far) },
+    { name: 'though nearer than', width: '1fr', value: ({ near }) => nameOf(near) },
+  ];
+  const orderColumns: readonly ListColumn<Placed>[] = [
+    { name: 'No.', width: '34px', value: ({ rank }) => rank, decimals: 0 },
+    { name: 'Body', width: '1fr', value: ({ id }) => nameOf(id) },
+    { name: 'ahead', width: '62px', value: ({ ahead }) => ahead },
+  ];
+  return (
+    <>
+      <div className="row wide">
+        <span className="label">Far to near by</span>
+      </div>
+      <Choice
+        name="Far to near by"
+        value={key === 'layer' && !flat ? 'ahead' : key === 'ahead' && flat ? 'layer' : key}
+        options={keys}
+        onChange={(value) => change('change the key of the order', (draft) => void (draft.key = value))}
+      />
+      <div className="row wide mt-1">
+        <span className="label">Paint</span>
+        <Choice
+          name="Paint"
+          value={paint}
+          options={[
+            flat
+              ? { value: 'depth', label: 'by layers', title: 'As the world has them: what is right' }
+              : { value: 'depth', label: 'depth buffer', title: 'With a depth buffer: what is right' },
+            { value: 'bodies', label: 'bodies', title: 'Whole bodies in this order, without a depth buffer' },
+            { value: 'faces', label: 'faces', title: 'Every face for itself in this order, without a depth buffer' },
+          ]}
+          onChange={(value) => change('change how bodies are painted', (draft) => void (draft.paint = value))}
+        />
+      </div>
+      {paint !== 'depth' && (
+        <>
+          <div className="result" aria-live="polite">
+            <p className="verdict-line" data-testid="painted">
+              {painted
+                ? painted.count
+                  ? `${painted.count.toLocaleString('en')} of ${painted.covered.toLocaleString('en')} covered pixels come out wrong, ${percent(painted.count / painted.covered)}.`
+                  : `Every one of the ${painted.covered.toLocaleString('en')} covered pixels comes out right.`
+                : 'Painting both ways…'}
+            </p>
+            {painted && painted.each > 1.01 && (
+              <div className="line">looked at on {`${painted.width} × ${painted.height}`} places of the viewport</div>
+            )}
+          </div>
+          {slice.cull === 'none' && !flat && (
+            <p className="text-note leading-4 text-ink2">
+              Nothing is culled, so the far sides of bodies are painted too. Cull back faces under Winding, as painters
+              do.
+            </p>
+          )}
+          {painted && painted.pairs.length > 0 && (
+            <DataList
+              name="pairs painted wrong"
+              rows={painted.pairs}
+              keyOf={({ over, hidden }) => `${over} ${hidden}`}
+              columns={pairColumns}
+              bodiesOf={({ over, hidden }) => [over, hidden]}
+            />
+          )}
+        </>
+      )}
+      <div className="row mt-1">
+        <button className="plain-button" onClick={layRing}>
+          Lay three spars in a ring
+        </button>
+      </div>
+      {!flat && (
+        <>
+          <div className="rule">
+            Pairs it orders against ahead{' '}
+            <em data-testid="conflicts">
+              {conflictCount > conflicts.length
+                ? `first ${conflicts.length.toLocaleString('en')} of ${conflictCount.toLocaleString('en')}`
+                : conflictCount.toLocaleString('en')}
+            </em>
+          </div>
+          <DataList
+            name="pairs in conflict"
+            rows={conflicts.map(([far, near]): Conflict => ({ far, near }))}
+            keyOf={({ far, near }) => `${far} ${near}`}
+            columns={conflictColumns}
+            bodiesOf={({ far, near }) => [far, near]}
+            empty={key === 'ahead' ? 'None: this is the order by ahead itself.' : 'None here.'}
+          />
+        </>
+      )}
+      <div className="rule">
+        The order <em>{counted(order.length, 'body', 'bodies')}, by their origins</em>
+      </div>
+      <DataList
+        name="order"
+        rows={order.map((id, i): Placed => {
+          const m = placed.get(id)!.toWorld;
+          return { rank: i + 1, id, ahead: worldToViewRuf(frame, [m[3]!, m[7]!, m[11]!])[2] };
+        })}
+        keyOf={({ id }) => id}
+        columns={flat ? orderColumns.slice(0, 2) : orderColumns}
+        bodiesOf={({ id }) => [id]}
+        empty="There are no bodies."
+      />
+    </>
+  );
+}

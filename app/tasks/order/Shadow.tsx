@@ -1,0 +1,368 @@
+import { useDrag } from '@use-gesture/react';
+import { useId } from 'react';
+import { degrees, radians } from '../../../core/math/angle';
+import type { Vec3 } from '../../../core/math/vec3';
+import { clipPolygon } from '../../../core/order/clip';
+import { worldTriangles } from '../../../core/order/paint';
+import { lightFrom, planarShadow, shadowOf, shadowTriangles } from '../../../core/order/shadow';
+import { shadowVisibility, visibility } from '../../../core/visibility/visibility';
+import { DataList, type ListColumn } from '../../sheet/DataList';
+import { NumberField } from '../../sheet/NumberField';
+import { endGesture } from '../../state/document';
+import { memo } from '../../state/memo';
+import type { Moment } from '../../state/moment';
+import { useTaskMoment } from '../../state/tempo';
+import { reasonSentence } from '../../state/wording';
+import { Choice } from '../../ui/Choice';
+import { editable, figure, plain } from '../../ui/figures';
+import { copy } from '../../ui/notices';
+import { anglesIn, lengths } from '../../ui/parseNumber';
+import { WorkingButton } from '../../working/WorkingButton';
+import { change } from './edits';
+import { lightOf, receiverOf } from './followed';
+import type { OrderLight, OrderState } from './state';
+
+interface Caster {
+  readonly id: string;
+  readonly name: string;
+  readonly seen: 'body and shadow' | 'shadow alone' | 'body alone' | 'neither';
+}
+
+/** Which bodies and which of their shadows are in the picture. */
+const castersIn = memo(
+  (
+    frame: Moment['frame'],
+    placed: Moment['placed'],
+    bodies: Moment['project']['bodies'],
+    kept: OrderLight,
+    receiver: number,
+  ): Caster[] => {
+    const light = lightOf(kept);
+    const plane = receiverOf({ receiver });
+    const casting = [...placed.values()].filter(({ body }) => body.castsShadow);
+    const name = new Map(bodies.map((body) => [body.id, body.name]));
+    const of = (id: string, body: boolean, shadow: boolean): Caster => ({
+      ...{ id, name: name.get(id) ?? id },
+      seen: body ? (shadow ? 'body and shadow' : 'body alone') : shadow ? 'shadow alone' : 'neither',
+    });
+    if (light.kind === 'directional') {
+      const found = shadowVisibility(frame, casting, light.travels, plane);
+      if (found.ok)
+        return found.value.map(({ body, bodyOnScreen, shadowOnScreen }) => of(body, bodyOnScreen, shadowOnScreen));
+    }
+    const verdicts = visibility(frame, casting, { method: 'exact' });
+    return casting.map((one, i) => {
+      const corners = shadowTriangles(light, plane, worldTriangles([one]).corners);
+      let shadow = false;
+      for (let at = 0; at < corners.length && !shadow; at += 9)
+        shadow = clipPolygon(frame, [0, 3, 6].map((k): Vec3 => [corners[at + k]!, corners[at + k + 1]!, corners[at + k + 2]!])).length > 0; // prettier-ignore
+      return of(one.body.id, verdicts[i]!.verdict !== 'outside', shadow);
+    });
+  },
+);
+
+const columns: readonly ListColumn<Caster>[] = [
+  { name: 'Body', width: '1fr', value: ({ name }) => name },
+  { name: 'In the picture', width: '104px', value: ({ seen }) => seen },
+];
+
+/** The light, the plane that shadows fall on, and what comes of both. */
+export function Shadow() {
+  const now = useTaskMoment<OrderState>('order');
+  const { slice, frame, codec: e, chain, project, placed, points: form, sceneBounds } = now;
+  const { light, receiver } = slice;
+  const core = lightOf(light);
+  const plane = receiverOf(slice);
+  const matrix = planarShadow(core, plane);
+  const shadow = chain.ok ? shadowOf(core, plane, chain.value.world) : null;
+  const { unit } = e.conventions.angles;
+  const shown = matrix.ok ? e.toModel(matrix.value) : null;
+  const setLamp = (at: Vec3, gesture?: string) =>
+    change('move the lamp', (draft) => void (draft.light = { kind: 'lamp', at: [...at] }), gesture);
+  const angles =
+    light.kind === 'sky' ? e.toAngles({ yaw: radians(light.bearing), pitch: radians(light.altitude), roll: 0 }) : null;
+  const setSky = (part: { yaw?: number; pitch?: number }, gesture: string) => {
+    const read = e.fromAngles({ yaw: angles!.yaw, pitch: angles!.pitch, roll: 0, ...part });
+    change(
+      'turn the light',
+      (draft) => void (draft.light = { kind: 'sky', bearing: degrees(read.yaw), altitude: degrees(read.pitch) }),
+      gesture,
+    );
+  };
+  const all = castersIn(frame, placed, project.bodies, light, receiver);
+  const alone = all.filter(({ seen }) => seen === 'shadow alone').length;
+  return (
+    <>
+      <div className="row">
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={slice.shadows}
+            onChange={() => change('show or hide the shadows', (draft) => void (draft.shadows = !draft.shadows))}
+          />
+          Drawn in every picture
+        </label>
+        <span className="ml-auto">
+          <Choice
+            name="Light"
+            value={light.kind}
+            options={[
+              { value: 'sky', label: 'sky', title: 'From one direction everywhere' },
+              { value: 'lamp', label: 'lamp', title: 'From a point' },
+            ]}
+            onChange={(kind) =>
+              change('change the light', (draft) => {
+                if (kind === draft.light.kind) return;
+                const { centre, radius } = sceneBounds;
+                const towards = lightFrom(radians(120), radians(35));
+                draft.light =
+                  kind === 'sky'
+                    ? { kind, bearing: 120, altitude: 35 }
+                    : {
+                        kind,
+                        at: [0, 1, 2].map((i) => Math.round(centre[i]! - towards[i]! * radius * 0.5)) as [
+                          number,
+                          number,
+                          number,
+                        ],
+                      };
+              })
+            }
+          />
+        </span>
+      </div>
+      {light.kind === 'sky' ? (
+        <>
+          <SkyDial light={light} />
+          <div className="row wide">
+            <span className="label" title="Where the light stands: as yaw is counted, from ahead of the world">
+              Bearing, altitude
+            </span>
+            <NumberField
+              name="Bearing of the light"
+              source="light"
+              width={78}
+              value={angles!.yaw}
+              step={unit === 'degrees' ? 1 : 0.01}
+              shown={(v) => editable(Number(v.toFixed(3)))}
+              units={anglesIn(unit)}
+              onChange={(yaw, gesture) => setSky({ yaw }, gesture)}
+            />
+            <NumberField
+              name="Altitude of the light"
+              width={78}
+              value={angles!.pitch}
+              step={unit === 'degrees' ? 1 : 0.01}
+              shown={(v) => editable(Number(v.toFixed(3)))}
+              units={anglesIn(unit)}
+              onChange={(pitch, gesture) => setSky({ pitch }, gesture)}
+            />
+          </div>
+        </>
+      ) : (
+        <div className="row">
+          <span className="label">Lamp</span>
+          {form.show(light.at).map((v, i, list) => (
+            <NumberField
+              key={i}
+              label={form.letters[i]!}
+              name={`Lamp ${form.letters[i]}`}
+              source={i === 0 ? 'light' : undefined}
+              width="33%"
+              value={v}
+              shown={(n) => figure(n, 1)}
+              units={lengths}
+              onChange={(n, gesture) => setLamp(form.read(list.map((old, k) => (k === i ? n : old))), gesture)}
+            />
+          ))}
+        </div>
+      )}
+      <div className="row wide">
+        <span className="label">Falls on the level</span>
+        <NumberField
+          name="Height of the receiver"
+          source="receiver"
+          width={104}
+          value={e.toHeight(receiver)}
+          unit={project.unit}
+          units={lengths}
+          onChange={(v, gesture) =>
+            change('move the receiver', (draft) => void (draft.receiver = e.fromHeight(v)), gesture)
+          }
+        />
+        {project.ground && receiver !== project.ground.height && (
+          <button
+            className="text-button"
+            onClick={() =>
+              change('put the receiver on the ground', (draft) => void (draft.receiver = project.ground!.height))
+            }
+          >
+            on the {project.ground.name}
+          </button>
+        )}
+      </div>
+      <div className="result">
+        {!matrix.ok ? (
+          <p className="none" data-testid="shadow-none">
+            The light runs along the receiver, or stands in it: there are no shadows. Raise it.
+          </p>
+        ) : (
+          <div className="line">
+            shadow of the probe <WorkingButton of="shadow" />
+            {shadow?.ok ? (
+              <button
+                className="number right"
+                title="Copy the shadow’s point"
+                data-testid="probe-shadow"
+                onClick={() =>
+                  void copy(`[${e.toWorld(shadow.value).map(plain).join(', ')}]`, 'the shadow of the probe')
+                }
+              >
+                {e
+                  .toWorld(shadow.value)
+                  .map((v) => figure(v, 2))
+                  .join(', ')}
+              </button>
+            ) : (
+              <span className="right" title={shadow ? reasonSentence[shadow.reason] : undefined}>
+                none
+              </span>
+            )}
+          </div>
+        )}
+        {shadow && !shadow.ok && matrix.ok && <p className="none">{reasonSentence[shadow.reason]}</p>}
+        <div className="line">
+          seen by their shadow alone
+          <span className="right" data-testid="shadow-alone">
+            {alone}
+          </span>
+        </div>
+      </div>
+      {shown && (
+        <>
+          <div className="rule">
+            Matrix to the shadow <em>divide by w</em>
+            <button
+              className="text-button ml-2"
+              onClick={() => void copy(JSON.stringify(e.toList(shown)), 'the shadow matrix')}
+            >
+              Copy
+            </button>
+          </div>
+          <div className="matrix small" data-testid="shadow-matrix">
+            {shown.map((v, i) => (
+              <span key={i} className={v === 0 ? 'zero' : undefined}>
+                {figure(v, 3)}
+              </span>
+            ))}
+          </div>
+        </>
+      )}
+      <div className="rule">Casters</div>
+      <DataList
+        name="casters"
+        rows={all}
+        keyOf={({ id }) => id}
+        columns={columns}
+        verdictOf={({ seen }) => seen}
+        bodiesOf={({ id }) => [id]}
+        empty="No body casts a shadow."
+      />
+    </>
+  );
+}
+
+const radius = 42;
+const place = (angle: number, r = radius): string => `${r * Math.sin(angle)} ${-r * Math.cos(angle)}`;
+
+/** The light on a compass seen from above, and on an arc from the level to straight above. */
+function SkyDial({ light }: { light: Extract<OrderLight, { kind: 'sky' }> }) {
+  const now = useTaskMoment<OrderState>('order');
+  const id = useId();
+  const [bearing, altitude] = [radians(light.bearing), radians(light.altitude)];
+  const { forward } = now.frame;
+  const heading = Math.atan2(forward[0], -forward[2]);
+  const turn = (part: Partial<typeof light>) =>
+    change('turn the light', (draft) => void (draft.light = { ...light, ...part }), `dial ${id}`);
+  const onBearing = useDrag(({ xy, event, last }) => {
+    const box = (event.currentTarget as SVGElement | null)?.ownerSVGElement?.getBoundingClientRect();
+    if (box) {
+      const [x, y] = [xy[0] - box.left - 50, xy[1] - box.top - 50];
+      if (Math.hypot(x, y) > 4) turn({ bearing: Math.round(degrees(Math.atan2(x, -y))) });
+    }
+    if (last) endGesture();
+  });
+  const onAltitude = useDrag(({ xy, event, last }) => {
+    const box = (event.currentTarget as SVGElement | null)?.ownerSVGElement?.getBoundingClientRect();
+    if (box) {
+      const [x, y] = [xy[0] - box.left - 132, box.top + 92 - xy[1]];
+      turn({ altitude: Math.max(-90, Math.min(90, Math.round(degrees(Math.atan2(y, Math.max(1, x)))))) });
+    }
+    if (last) endGesture();
+  });
+  const step = (key: string, part: 'bearing' | 'altitude'): void => {
+    const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[key];
+    if (!by) return;
+    turn({ [part]: part === 'altitude' ? Math.max(-90, Math.min(90, light.altitude + by)) : light.bearing + by });
+    endGesture();
+  };
+  const ticks = Array.from({ length: 24 }, (_, i) => (i * Math.PI) / 12);
+  const arc = 78;
+  const onArc = (a: number, r = arc) => `${132 + r * Math.cos(a)} ${92 - r * Math.sin(a)}`;
+  const low = Math.min(0, Math.max(-0.1, altitude));
+  return (
+    <svg className="sky-dial" width="224" height="104" viewBox="0 0 224 104">
+      <g transform="translate(50 50)">
+        <circle className="dial-field" r={radius} />
+        <path
+          className="dial-ticks"
+          d={ticks.map((a, i) => `M${place(a, radius)}L${place(a, radius - (i % 6 ? 4 : 8))}`).join('')}
+        />
+        <text className="dial-word" y={-radius + 19} textAnchor="middle">
+          ahead
+        </text>
+        <path className="dial-gaze" d={`M0 0L${place(heading, radius - 10)}`} />
+        <path className="dial-light" d={`M${place(bearing, radius - 6)}L0 0`} />
+        <path className="dial-head" d="M0 -3L3.6 6H-3.6Z" transform={`rotate(${light.bearing + 180})`} />
+        <g
+          {...onBearing()}
+          className="dial-hold"
+          role="slider"
+          tabIndex={0}
+          aria-label="Bearing of the light on the compass"
+          aria-valuenow={Math.round(light.bearing)}
+          aria-valuetext={`${Math.round(light.bearing)} degrees clockwise from ahead`}
+          onKeyDown={({ key }) => step(key, 'bearing')}
+          transform={`translate(${place(bearing).replace(' ', ',')})`}
+        >
+          <circle r="11" fill="transparent" />
+          <path className="dial-lozenge" d="M0 -6L6 0 0 6 -6 0Z" />
+        </g>
+      </g>
+      <path className="dial-level" d={`M132 92H218`} />
+      <path className="dial-arc" d={`M${onArc(0)}A${arc} ${arc} 0 0 0 ${onArc(Math.PI / 2)}`} />
+      <path
+        className="dial-ticks"
+        d={[0, 1, 2, 3, 4, 5, 6]
+          .map((i) => `M${onArc((i * Math.PI) / 12)}L${onArc((i * Math.PI) / 12, arc - (i % 3 ? 4 : 8))}`)
+          .join('')}
+      />
+      <path className="dial-light" d={`M${onArc(altitude < 0 ? low : altitude, arc - 6)}L132 92`} />
+      <g
+        {...onAltitude()}
+        className="dial-hold"
+        role="slider"
+        tabIndex={0}
+        aria-label="Altitude of the light on the arc"
+        aria-valuenow={Math.round(light.altitude)}
+        aria-valuemin={-90}
+        aria-valuemax={90}
+        onKeyDown={({ key }) => step(key, 'altitude')}
+        transform={`translate(${onArc(altitude < 0 ? low : altitude).replace(' ', ',')})`}
+      >
+        <circle r="11" fill="transparent" />
+        <path className="dial-lozenge" d="M0 -6L6 0 0 6 -6 0Z" />
+      </g>
+    </svg>
+  );
+}

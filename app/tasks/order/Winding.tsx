@@ -1,0 +1,213 @@
+import type { CameraFrame } from '../../../core/camera/frame';
+import type { Vec3 } from '../../../core/math/vec3';
+import { leftOutFaces, type WorldTriangles } from '../../../core/order/paint';
+import { mirrorsPicture, windingOf, type PolygonWinding } from '../../../core/order/winding';
+import { memo } from '../../state/memo';
+import { useTaskMoment } from '../../state/tempo';
+import { reasonSentence } from '../../state/wording';
+import { Choice } from '../../ui/Choice';
+import { counted, figure } from '../../ui/figures';
+import { WorkingButton } from '../../working/WorkingButton';
+import { change } from './edits';
+import { followedPolygon, leftOutBy, leftOutOf, trianglesOf } from './followed';
+import type { OrderState } from './state';
+
+const facings: Readonly<Record<PolygonWinding['facing'], string>> = {
+  front: 'faces the eye',
+  back: 'faces away',
+  edgeOn: 'is seen edge-on',
+};
+
+/** Of every body's triangles: how many face the eye, face away, or are seen edge-on. */
+const facesOf = memo((frame: CameraFrame, triangles: WorldTriangles, leftOut: Uint8Array | null) => {
+  const { count, corners, body } = triangles;
+  let [drawn, culled, edgeOn] = [0, 0, 0];
+  for (let i = 0; i < count; i++) {
+    const [a, b, c] = [0, 3, 6].map((k): Vec3 => {
+      const at = 9 * i + k;
+      return [corners[at]!, corners[at + 1]!, corners[at + 2]!];
+    }) as [Vec3, Vec3, Vec3];
+    const facing = facingAlone(frame, a, b, c);
+    if (facing === 0) edgeOn++;
+    else if (leftOut?.[body[i]!] === facing) culled++;
+    else drawn++;
+  }
+  return { drawn, culled, edgeOn, count };
+});
+
+/** Which side of a triangle the eye is on, as `leftOutFaces` has it; 0 edge-on. */
+function facingAlone(frame: CameraFrame, a: Vec3, b: Vec3, c: Vec3): number {
+  const [ux, uy, uz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
+  const [vx, vy, vz] = [c[0] - a[0], c[1] - a[1], c[2] - a[2]];
+  const { eye, forward, kind } = frame;
+  const way = kind === 'perspective' ? [eye[0] - a[0], eye[1] - a[1], eye[2] - a[2]] : forward.map((v) => -v);
+  const n = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  const along = n[0]! * way[0]! + n[1]! * way[1]! + n[2]! * way[2]!;
+  const size = Math.hypot(...n) * Math.hypot(...way);
+  return Math.abs(along) <= 1e-12 * size ? 0 : along > 0 ? leftOutFaces.front : leftOutFaces.back;
+}
+
+/** Which way the face runs, and what front-face rule and culling make of it. */
+export function Winding() {
+  const now = useTaskMoment<OrderState>('order');
+  const { slice, frame, codec: e, project } = now;
+  const polygon = followedPolygon(now);
+  const found = polygon && windingOf(frame, polygon);
+  const leftOut = leftOutOf(now);
+  const counts = facesOf(frame, trianglesOf(now), leftOut);
+  const { frontFace, cull, supposed } = slice;
+  const followsBody = slice.followed.kind === 'face';
+  const verdict = (rule: OrderState['supposed']): 'drawn' | 'culled' | null => {
+    if (!found || found.facing === 'edgeOn') return null;
+    const out = leftOutBy({ frontFace, cull, supposed: rule }, frame, followsBody);
+    return out === (found.facing === 'front' ? leftOutFaces.front : leftOutFaces.back) ? 'culled' : 'drawn';
+  };
+  const asItIs = verdict({ mirrored: false, negative: false, yDown: false });
+  const shown = verdict(supposed);
+  const runs = !found?.area.ok || found.facing === 'edgeOn' || found.area.value === 0 ? null : found.area.value > 0;
+  const grows = e.screenGrowsUp;
+  const root = slice.followed.kind === 'face' ? now.roots.get(slice.followed.body) : project.probe.body;
+  const rootName = project.bodies.find(({ id }) => id === root)?.name ?? 'the probed body';
+  const one = (key: keyof OrderState['supposed'], label: string, says: string, disabled = false) => {
+    const then = verdict({ ...supposed, [key]: !supposed[key] });
+    return (
+      <label className="row check" title={says}>
+        <input
+          type="checkbox"
+          disabled={disabled}
+          checked={supposed[key]}
+          onChange={() => change(`suppose ${label}`, ({ supposed: s }) => void (s[key] = !s[key]))}
+        />
+        {label}
+        <span className="ml-auto text-ink2">
+          {cull === 'none' || then === null ? '' : supposed[key] ? `without: ${then}` : `then ${then}`}
+        </span>
+      </label>
+    );
+  };
+  return (
+    <>
+      {found && (
+        <div className="result">
+          <p className="verdict-line" data-testid="winding-verdict">
+            {found.facing === 'edgeOn'
+              ? 'The face is seen edge-on: it covers nothing, and neither rule says anything of it.'
+              : `The face ${facings[found.facing]}${runs === null ? '' : ` and runs ${runs ? 'counter-clockwise' : 'clockwise'} as seen`}: ${
+                  cull === 'none'
+                    ? 'drawn, as all are'
+                    : `${shown ?? ''}, a ${isFront(runs, frontFace, supposed, followsBody) ? 'front' : 'back'} face by the rule`
+                }.`}
+          </p>
+          <div className="line">
+            area on the screen {found.area.ok && <WorkingButton of="signedArea" />}
+            <span className="right" data-testid="signed-area">
+              {found.area.ok ? `${figure(found.area.value, 1)} px²` : '—'}
+            </span>
+          </div>
+          {found.area.ok ? (
+            <div className="line">
+              the same sum in your screen’s numbers
+              <span className="right">{figure(grows ? found.area.value : -found.area.value, 1)}</span>
+            </div>
+          ) : (
+            <p className="none">{reasonSentence[found.area.reason]}</p>
+          )}
+        </div>
+      )}
+      {!grows && (
+        <p className="text-note leading-4 text-ink2">
+          Your screen’s y runs down, so the sum over its numbers is negative for what is seen counter-clockwise.
+        </p>
+      )}
+      <div className="row wide mt-1">
+        <span className="label">Front face</span>
+        <Choice
+          name="Front face"
+          value={frontFace}
+          options={[
+            { value: 'counterClockwise', label: 'counter-clockwise' },
+            { value: 'clockwise', label: 'clockwise' },
+          ]}
+          onChange={(value) => change('change the front face', (draft) => void (draft.frontFace = value))}
+        />
+      </div>
+      <div className="row wide">
+        <span className="label">Cull</span>
+        <Choice
+          name="Cull"
+          value={cull}
+          options={[
+            { value: 'none', label: 'none' },
+            { value: 'back', label: 'back' },
+            { value: 'front', label: 'front' },
+          ]}
+          onChange={(value) => change('change the culling', (draft) => void (draft.cull = value))}
+        />
+      </div>
+      <div className="rule">
+        Suppose <em>shown, not made</em>
+      </div>
+      {one(
+        'mirrored',
+        'a mirrored view',
+        'One axis of the view or of the extents negated: the picture is turned over, and so is every winding',
+      )}
+      {one(
+        'negative',
+        `a negative scale on ${rootName}`,
+        'One scale negated on this node: all that hangs on it runs the other way, and nothing else',
+        root === null || root === undefined,
+      )}
+      {one(
+        'yDown',
+        'y of the framebuffer the other way',
+        'A picture drawn upside down, into a texture for example: what is counter-clockwise in it is clockwise as the rule counts',
+      )}
+      {asItIs !== shown && (
+        <p className="text-note leading-4 text-ink2" data-testid="supposed">
+          As it is, the face is {asItIs}; as supposed, {shown}.
+        </p>
+      )}
+      {mirrorsPicture(frame) && (
+        <p className="warning">The camera’s extents are mirrored: every face runs the other way on the screen.</p>
+      )}
+      <div className="rule">
+        All bodies <em>{counted(counts.count, 'face', 'faces')}</em>
+      </div>
+      <div className="row wide">
+        <span className="label">Drawn</span>
+        <span className="ml-auto font-mono" data-testid="faces-drawn">
+          {counts.drawn.toLocaleString('en')}
+        </span>
+      </div>
+      <div className="row wide">
+        <span className="label">Culled</span>
+        <span className="ml-auto font-mono" data-testid="faces-culled">
+          {counts.culled.toLocaleString('en')}
+        </span>
+      </div>
+      {counts.edgeOn > 0 && (
+        <div className="row wide">
+          <span className="label">Edge-on</span>
+          <span className="ml-auto font-mono">{counts.edgeOn.toLocaleString('en')}</span>
+        </div>
+      )}
+      {cull !== 'none' && (
+        <p className="text-note leading-4 text-ink2">
+          Culled faces that would be seen are ruled in the picture as ghosts.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Whether a face that runs so as seen is a front one by the rule. */
+function isFront(
+  counterClockwise: boolean | null,
+  rule: OrderState['frontFace'],
+  { mirrored, negative, yDown }: OrderState['supposed'],
+  followsBody: boolean,
+): boolean {
+  const turned = [mirrored, yDown, negative && followsBody].filter(Boolean).length % 2 === 1;
+  return (counterClockwise !== turned) === (rule === 'counterClockwise');
+}

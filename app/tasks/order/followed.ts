@@ -1,0 +1,131 @@
+import type { CameraFrame } from '../../../core/camera/frame';
+import type { PlacedBody } from '../../../core/bodies/body';
+import { radians } from '../../../core/math/angle';
+import type { Vec3 } from '../../../core/math/vec3';
+import { clipPolygon, unclippedPositions, type ClippedCorner, type UnclippedCorner } from '../../../core/order/clip';
+import type { SortKey } from '../../../core/order/drawOrder';
+import { worldFace } from '../../../core/order/faces';
+import { leftOutFaces, worldTriangles, type WorldTriangles } from '../../../core/order/paint';
+import { lightFrom, type Light } from '../../../core/order/shadow';
+import { mirrorsPicture } from '../../../core/order/winding';
+import type { Project } from '../../../formats/project';
+import { memo, remembered } from '../../state/memo';
+import type { Moment } from '../../state/moment';
+import type { OrderKey, OrderLight, OrderState } from './state';
+
+/* What Order's sheet, pictures and queries have in common: each worked out once, here. */
+
+/** The key of the core that a key of the sheet is: on a flat world all lie equally far ahead, in the order given. */
+export const sortKeyOf = (key: OrderKey): SortKey => (key === 'layer' ? 'ahead' : key);
+
+export const lightOf = (light: OrderLight): Light =>
+  light.kind === 'lamp'
+    ? { kind: 'point', at: light.at }
+    : { kind: 'directional', travels: lightFrom(radians(light.bearing), radians(light.altitude)) };
+
+/** The level plane that shadows fall on. */
+export const receiverOf = ({ receiver }: Pick<OrderState, 'receiver'>) => ({
+  point: [0, receiver, 0] as Vec3,
+  normal: [0, 1, 0] as Vec3,
+});
+
+/** Faces of a body where it stands, found once for it. */
+const facesOf = remembered((placed: PlacedBody) => memo((triangle: number) => worldFace(placed, triangle)));
+
+/** The polygon that is followed, in canonical world space; null where its body has no such face any more. */
+export function followedPolygon({
+  slice,
+  placed,
+}: Pick<Moment<OrderState>, 'slice' | 'placed'>): readonly Vec3[] | null {
+  const { followed } = slice;
+  if (followed.kind === 'polygon') return followed.corners;
+  const body = placed.get(followed.body);
+  return body ? facesOf(body)(followed.triangle) : null;
+}
+
+/** What it is called. */
+export function followedName({ slice: { followed }, project }: Pick<Moment<OrderState>, 'slice' | 'project'>): string {
+  if (followed.kind === 'polygon') return followed.name;
+  return project.bodies.find(({ id }) => id === followed.body)?.name ?? 'nothing';
+}
+
+/** A polygon as given, cut at near and cut at the frustum, with what dividing it uncut would give. */
+export interface ThreeWays {
+  readonly polygon: readonly Vec3[];
+  readonly near: readonly ClippedCorner[];
+  readonly frustum: readonly ClippedCorner[];
+  readonly unclipped: readonly UnclippedCorner[];
+}
+export const threeWays = memo((frame: CameraFrame, polygon: readonly Vec3[]): ThreeWays => ({
+  polygon,
+  near: clipPolygon(frame, polygon, ['near']),
+  frustum: clipPolygon(frame, polygon),
+  unclipped: unclippedPositions(frame, polygon),
+}));
+
+/** What a corner is called in every picture and table: its number, or the two between which a cut has made it. */
+export const cornerName = ({ edge, along }: ClippedCorner, count: number): string =>
+  along === 0 ? String(edge + 1) : `${edge + 1}–${((edge + 1) % count) + 1}`;
+
+/** Whether a camera's extents turn the picture over. */
+export const mirrors = ({ extents: e }: CameraFrame): boolean => (e.right - e.left) * (e.top - e.bottom) < 0;
+
+type Rule = Pick<OrderState, 'frontFace' | 'cull' | 'supposed'>;
+
+/**
+ * Which faces of the world a rule leaves out: those that face the eye, those that face away, or
+ * none. What is drawn is decided by how a face runs on the screen: mirrored extents, a negative
+ * scale and a framebuffer whose y runs the other way each turn that over.
+ */
+export function leftOutBy({ frontFace, cull, supposed }: Rule, frame: CameraFrame, negative: boolean): number {
+  if (cull === 'none') return leftOutFaces.none;
+  const turns = [mirrorsPicture(frame), supposed.mirrored, supposed.yDown, negative && supposed.negative];
+  const turned = turns.filter(Boolean).length % 2 === 1;
+  // A face that fronts the eye runs counter-clockwise on the screen unless it is turned over.
+  const eyeSideIsFront = (frontFace === 'counterClockwise') !== turned;
+  return eyeSideIsFront === (cull === 'front') ? leftOutFaces.front : leftOutFaces.back;
+}
+
+/** The bodies whose scale is supposed to be negative: all under the outermost ancestor of the one that is followed. */
+function negatedRoot({ slice, project, roots }: Moment<OrderState>): string | null {
+  if (!slice.supposed.negative) return null;
+  const id = slice.followed.kind === 'face' ? slice.followed.body : project.probe.body;
+  return id === null ? null : (roots.get(id) ?? null);
+}
+
+const leftOut = memo(
+  (
+    frame: CameraFrame,
+    bodies: Project['bodies'],
+    roots: ReadonlyMap<string, string>,
+    negated: string | null,
+    frontFace: OrderState['frontFace'],
+    cull: OrderState['cull'],
+    supposed: OrderState['supposed'],
+  ): Uint8Array =>
+    Uint8Array.from(bodies, ({ id }) =>
+      leftOutBy({ frontFace, cull, supposed }, frame, negated !== null && roots.get(id) === negated),
+    ),
+);
+
+/** Which faces of every body are left out; null where none are. */
+export function leftOutOf(now: Moment<OrderState>): Uint8Array | null {
+  const { slice, frame, project, roots } = now;
+  if (slice.cull === 'none') return null;
+  return leftOut(frame, project.bodies, roots, negatedRoot(now), slice.frontFace, slice.cull, slice.supposed);
+}
+
+const trianglesIn = [false, true].map((flat) =>
+  remembered((placed: Moment['placed']): WorldTriangles => worldTriangles([...placed.values()], flat)),
+);
+/** The triangles of all bodies where they stand. */
+export const trianglesOf = ({ placed, flat }: Pick<Moment, 'placed' | 'flat'>): WorldTriangles =>
+  trianglesIn[flat ? 1 : 0]!(placed);
+
+/** A number that is the same for the same numbers, on any thread. */
+export function checksum(...lists: readonly ArrayLike<number>[]): number {
+  let sum = 0;
+  for (const list of lists)
+    for (let i = 0; i < list.length; i++) sum = (sum * 1.0000001 + list[i]! * (1 + (i % 97))) % 1e15;
+  return sum;
+}

@@ -1,0 +1,269 @@
+import { worldToViewRuf } from '../../../core/convert/project';
+import type { Vec2, Vec3 } from '../../../core/math/vec3';
+import type { ClippedCorner } from '../../../core/order/clip';
+import { vanishingPoint } from '../../../core/order/horizon';
+import { shadowTriangles } from '../../../core/order/shadow';
+import { pictureToPixel, viewRufToWorld } from '../../../core/convert/project';
+import type { CameraFrame } from '../../../core/camera/frame';
+import { letterOf } from '../../../core/conventions/axes';
+import type { Drawn, GpuLayer, Marks, PictureView, Word } from '../../pictures/contract';
+import { n2, type Mark } from '../../pictures/marks';
+import { memo } from '../../state/memo';
+import type { Moment } from '../../state/moment';
+import { figure } from '../../ui/figures';
+import { errorMap } from './contours';
+import { cornerName, followedPolygon, lightOf, receiverOf, threeWays, trianglesOf, type ThreeWays } from './followed';
+import type { Painted } from './job';
+import { paintedMark, paintingNow } from './painted';
+import type { OrderLight, OrderState } from './state';
+
+interface Derived {
+  readonly three: ThreeWays | null;
+  readonly shadow: GpuLayer | null;
+}
+
+let revision = 0;
+/** The shadows of all bodies that cast one, as triangles on the receiver about a place of their own. */
+const shadowLayer = memo((placed: Moment['placed'], light: OrderLight, receiver: number, centre: Vec3): GpuLayer => {
+  const casting = [...placed.values()].filter(({ body }) => body.castsShadow);
+  const { corners } = trianglesOf({ placed: castersOf(placed, casting), flat: false });
+  const found = shadowTriangles(lightOf(light), receiverOf({ receiver }), corners);
+  const origin: Vec3 = [centre[0], receiver, centre[2]];
+  return {
+    ...{ key: 'shadow', kind: 'triangles', origin, tint: 'none', opacity: 0.5, hatch: true, union: true },
+    positions: Float32Array.from(found, (v, i) => v - origin[i % 3]!),
+    revision: ++revision,
+  };
+});
+const castersOf = memo(
+  (_: Moment['placed'], casting: readonly (Moment['placed'] extends ReadonlyMap<string, infer P> ? P : never)[]) =>
+    new Map(casting.map((one) => [one.body.id, one])),
+);
+
+/** Far beyond any picture: places off it are drawn no farther. */
+const farthest = 1e5;
+const held = ([x, y]: Vec2): Vec2 => [
+  Math.max(-farthest, Math.min(farthest, x)),
+  Math.max(-farthest, Math.min(farthest, y)),
+];
+
+/** The corners of a cut polygon in the world. */
+const corners = (frame: CameraFrame, cut: readonly ClippedCorner[]): Vec3[] =>
+  cut.map(({ viewRuf }) => viewRufToWorld(frame, viewRuf));
+
+/** The polygon in a picture: as given, cut at near, cut at the frustum, its corners named alike everywhere. */
+function polygonIn(view: PictureView, frame: CameraFrame, three: ThreeWays): Required<Pick<Drawn, 'marks' | 'words'>> {
+  const { polygon, near, frustum } = three;
+  const inFrustum = corners(frame, frustum);
+  const marks: Mark[] = [
+    { ink: 'path', d: view.line(polygon, true) },
+    { ink: 'region', d: view.area(inFrustum) },
+    { ink: 'region-edge', d: view.line(inFrustum, true) },
+  ];
+  // In the camera's own picture near cuts nothing that is seen.
+  if (view.name !== 'camera') marks.push({ ink: 'ray', d: view.line(corners(frame, near), true) });
+  const words: Word[] = [];
+  const name = (p: Vec3, text: string, ink: Word['ink'], priority: number) => {
+    const at = view.point(p);
+    if (at) words.push({ text, at, ink, priority, mono: true });
+  };
+  polygon.forEach((p, i) => name(p, String(i + 1), 'figure-brass', 2));
+  const seen = new Set<string>();
+  for (const cut of [frustum, near])
+    for (const one of cut) {
+      const text = cornerName(one, polygon.length);
+      if (one.along === 0 || seen.has(text)) continue;
+      seen.add(text);
+      name(viewRufToWorld(frame, one.viewRuf), text, 'figure', 3);
+    }
+  return { marks: [...marks, ...sense(view, inFrustum)], words };
+}
+
+/** Which way a polygon runs: an arrowhead in the middle of every edge that is long enough. */
+function sense(view: PictureView, polygon: readonly Vec3[]): Mark[] {
+  const places = polygon.map((p) => view.point(p));
+  return places.flatMap((a, i): Mark[] => {
+    const b = places[(i + 1) % places.length];
+    if (!a || !b) return [];
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    if (Math.hypot(dx, dy) < 26) return [];
+    const turn = (Math.atan2(dy, dx) * 180) / Math.PI;
+    return [{ ink: 'ray-head', d: 'M5 0L-4 -3.4V3.4Z', x: (a[0] + b[0]) / 2, y: (a[1] + b[1]) / 2, turn }];
+  });
+}
+
+/** What dividing by w without clipping would paint: its ghosts and the streaks to them. */
+function ghostsIn({ frame, scale }: PictureView, { unclipped }: ThreeWays): Required<Pick<Drawn, 'marks' | 'words'>> {
+  const places = unclipped.map(({ position }) => {
+    if (!position) return null;
+    const [px, py] = pictureToPixel(frame, ...position);
+    return held([(px - frame.viewport.x) * scale, (py - frame.viewport.y) * scale]);
+  });
+  const marks: Mark[] = [];
+  const words: Word[] = [];
+  places.forEach((a, i) => {
+    const j = (i + 1) % places.length;
+    const b = places[j];
+    const [one, other] = [unclipped[i]!, unclipped[j]!];
+    if (a && b && (one.ghost || other.ghost))
+      marks.push({ ink: 'fault', d: `M${n2(a[0])} ${n2(a[1])}L${n2(b[0])} ${n2(b[1])}` });
+    if (a && one.ghost) {
+      marks.push({ ink: 'fault', x: a[0], y: a[1], d: 'M-4 -4L4 4M-4 4L4 -4' });
+      words.push({ text: `${i + 1} ghost`, at: a, ink: 'error-note', priority: 2 });
+    }
+  });
+  return { marks, words };
+}
+
+const axes = [
+  ['right', [1, 0, 0]],
+  ['left', [-1, 0, 0]],
+  ['up', [0, 1, 0]],
+  ['down', [0, -1, 0]],
+  ['forward', [0, 0, -1]],
+  ['back', [0, 0, 1]],
+] as const;
+
+/** The vanishing points that lie in the picture, and how upright things lean at the probe. */
+function vanishingIn(
+  view: PictureView,
+  { frame, codec, chain }: Moment<OrderState>,
+): Required<Pick<Drawn, 'marks' | 'words'>> {
+  const marks: Mark[] = [];
+  const words: Word[] = [];
+  const { world } = codec.conventions;
+  const onPage = (position: Vec2): Vec2 => {
+    const [px, py] = pictureToPixel(frame, ...position);
+    return held([(px - frame.viewport.x) * view.scale, (py - frame.viewport.y) * view.scale]);
+  };
+  for (const [name, direction] of axes) {
+    const found = vanishingPoint(frame, direction);
+    if (!found.ok) continue;
+    const at = onPage(found.value);
+    if (name === 'up' || name === 'down') {
+      // From the probe towards where everything upright runs.
+      const probe = chain.ok ? view.point(chain.value.world) : null;
+      if (probe) marks.push({ ink: 'sight-line', d: `M${n2(probe[0])} ${n2(probe[1])}L${n2(at[0])} ${n2(at[1])}` });
+    }
+    if (at[0] < 0 || at[1] < 0 || at[0] > view.size.width || at[1] > view.size.height) continue;
+    marks.push({ ink: 'path-key', x: at[0], y: at[1], d: 'M0 -4.5L4.5 0 0 4.5 -4.5 0Z' });
+    const axis =
+      name === 'back' || name === 'forward' ? 'forward' : name === 'left' || name === 'right' ? 'right' : 'up';
+    const same = name === axis;
+    const sign = (world[axis].startsWith('-') ? !same : same) ? '+' : '\u2212';
+    words.push({ text: `parallels of ${sign}${letterOf(world[axis])}`, at, ink: 'note', priority: 15 });
+  }
+  return { marks, words };
+}
+
+/** Lines of one error of the angular mapping, with their pixels. */
+function contoursIn({ frame, size }: PictureView): Required<Pick<Drawn, 'marks' | 'words'>> {
+  const map = errorMap(frame);
+  if (!map) return { marks: [], words: [] };
+  const { width, height } = size;
+  const marks: Mark[] = [];
+  const words: Word[] = [];
+  for (const { level, rings } of map.lines) {
+    // Along the picture's own edges a ring has no line: the error is larger beyond.
+    const edge = ([x, y]: Vec2) => x <= 1e-6 || y <= 1e-6 || x >= 1 - 1e-6 || y >= 1 - 1e-6;
+    let longest: Vec2[] = [];
+    let d = '';
+    for (const ring of rings) {
+      let run: Vec2[] = [];
+      const close = () => {
+        if (run.length > longest.length) longest = run;
+        if (run.length > 1) d += `M${run.map(([x, y]) => `${n2(x * width)} ${n2(y * height)}`).join('L')}`;
+        run = [];
+      };
+      for (let i = 0; i < ring.length; i++) {
+        const p = ring[i]!;
+        const q = ring[i + 1];
+        run.push(p);
+        if (q && edge(p) && edge(q)) close();
+      }
+      close();
+    }
+    marks.push({ ink: 'second-reticle', d });
+    const at = longest[longest.length >> 1];
+    if (at)
+      words.push({
+        ...{ text: `${figure(level, level < 1 ? 2 : 0)} px`, at: [at[0] * width, at[1] * height], ink: 'figure' },
+        ...{ priority: 8, mono: true },
+      });
+  }
+  return { marks, words };
+}
+
+const joined = (parts: readonly Required<Pick<Drawn, 'marks' | 'words'>>[]) => ({
+  marks: parts.flatMap(({ marks }) => marks),
+  words: parts.flatMap(({ words }) => words),
+});
+
+/** What Order adds to the pictures. */
+export const marks: Marks<OrderState, Derived> = {
+  derive: (now) => {
+    const { slice, frame, flat, placed, sceneBounds } = now;
+    if (flat) return { three: null, shadow: null };
+    const polygon = followedPolygon(now);
+    return {
+      three: polygon && threeWays(frame, polygon),
+      shadow: slice.shadows ? shadowLayer(placed, slice.light, slice.receiver, sceneBounds.centre) : null,
+    };
+  },
+
+  standing(view, now, { three, shadow }) {
+    const { slice, frame } = now;
+    if (view.name.startsWith('order/') || view.name.startsWith('screen')) return {};
+    const layers: GpuLayer[] = shadow ? [shadow] : [];
+    const parts: Required<Pick<Drawn, 'marks' | 'words'>>[] = [];
+    if (three) parts.push(polygonIn(view, frame, three));
+    if (slice.light.kind === 'lamp' && slice.shadows) {
+      const at = view.point(slice.light.at);
+      if (at)
+        parts.push({
+          marks: [
+            {
+              ink: 'path-key',
+              x: at[0],
+              y: at[1],
+              d: 'M0 -6.5L1.8 -1.8 6.5 0 1.8 1.8 0 6.5 -1.8 1.8 -6.5 0 -1.8 -1.8Z',
+            },
+          ],
+          words: [{ text: 'Lamp', at, ink: 'name', priority: 6 }],
+        });
+    }
+    if (view.name === 'camera') {
+      const painted = now.answer<Painted>('painted');
+      if (painted && slice.paint !== 'depth' && painted.count && painted.mark === paintedMark(now))
+        layers.push({
+          ...{
+            key: 'wrong',
+            kind: 'field',
+            values: painted.wrong,
+            size: painted,
+            steps: [0.5],
+            scale: ['none', 'fault'],
+          },
+          ...{ opacity: 0.85, hatch: true, revision: painted.mark },
+        });
+      if (!now.flat) {
+        if (three && slice.ghosts) parts.push(ghostsIn(view, three));
+        parts.push(vanishingIn(view, now));
+        if (slice.contours) parts.push(contoursIn(view));
+      }
+    }
+    return { ...joined(parts), layers };
+  },
+
+  painting: (now) => paintingNow(now),
+
+  pictures: [
+    {
+      ...{ name: 'angles', title: 'Equal angles', equalAngles: true },
+      frame: ({ frame, flat }) => (flat || frame.kind === 'orthographic' ? null : frame),
+    },
+  ],
+};
+
+/** How far ahead a point is. */
+export const aheadOf = (frame: CameraFrame, p: Vec3): number => worldToViewRuf(frame, p)[2];
