@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { taskNames } from '../app/tasks/names';
 import { openBench } from './bench';
 
 /**
@@ -47,6 +48,14 @@ for (const theme of ['paper', 'night'])
     await page.getByRole('dialog').getByRole('heading', { name: 'The point', exact: true }).waitFor();
     await clean(page, theme, 'a working', '.pop');
     await page.keyboard.press('Escape');
+    for (const name of taskNames.slice(2)) {
+      await page.locator(`nav[aria-label=Tasks] a[href$="/${name}"]`).click();
+      await page.locator('.sheet [data-section]').first().waitFor();
+      await unfold(page);
+      await clean(page, theme, name, '.sheet', '.centre');
+    }
+    await page.getByRole('link', { name: 'Convert' }).click();
+    await page.getByRole('region', { name: 'Back to world' }).waitFor();
     await page.getByRole('button', { name: 'Help', exact: true }).click();
     await page.getByRole('heading', { name: 'Help with Convert' }).waitFor();
     await clean(page, theme, 'help', 'aside[aria-label=Help]');
@@ -66,6 +75,12 @@ for (const theme of ['paper', 'night'])
     await page.getByRole('region', { name: 'Back to world' }).waitFor();
     await unfold(page);
     await clean(page, theme, 'convert, flat', '.sheet');
+    for (const name of taskNames.slice(2)) {
+      await page.locator(`nav[aria-label=Tasks] a[href$="/${name}"]`).click();
+      await page.locator('.sheet [data-section]').first().waitFor();
+      await unfold(page);
+      await clean(page, theme, `${name}, flat`, '.sheet', '.centre');
+    }
     // All of it under a policy that lets nothing written into the page be run or styled.
     expect(refused).toEqual([]);
   });

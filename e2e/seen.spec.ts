@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { taskNames } from '../app/tasks/names';
 import { drawn, openBench } from './bench';
 
 /*
@@ -105,12 +106,10 @@ async function downTheSheet(page: Page, look: () => Promise<void>): Promise<void
 }
 
 for (const [route, demo] of [
-  ['frame', 'harbour'],
-  ['convert', 'harbour'],
-  ['frame', 'chart'],
-  ['convert', 'chart'],
-  ['projects', null],
-] as const)
+  ...taskNames.map((name) => [name, 'harbour'] as const),
+  ...taskNames.map((name) => [name, 'chart'] as const),
+  ['projects', null] as const,
+])
   test(`no text is cut, met or too small, in ${route}${demo ? ` on the ${demo}` : ''}`, async ({ page }) => {
     test.setTimeout(150_000);
     await openBench(page, '/frame');
@@ -119,12 +118,15 @@ for (const [route, demo] of [
       await page.getByRole('menuitem', { name: /Saltmarrow chart/ }).click();
     }
     if (route !== 'frame') {
-      await page.keyboard.press(route === 'convert' ? '2' : '/');
       if (route === 'projects') {
+        await page.keyboard.press('/');
         await page.getByPlaceholder('A command, a field or a body').fill('All projects and versions');
         await page.keyboard.press('Enter');
         await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
-      } else await expect(page.getByRole('region', { name: 'Back to world' })).toBeVisible();
+      } else {
+        await page.getByRole('navigation', { name: 'Tasks' }).locator(`a[href$="/${route}"]`).click();
+        await expect(page.locator('.sheet [data-section]').first()).toBeVisible();
+      }
     }
     const closed = page.locator('.sheet h2 button[aria-expanded=false]');
     while (await closed.count()) await closed.first().click();

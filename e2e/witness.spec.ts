@@ -1,4 +1,8 @@
 import { expect, test } from '@playwright/test';
+import { placeBodies, type Body } from '../core/bodies/body';
+import { paint, paintOrder, worldTriangles } from '../core/order/paint';
+import { windingOf } from '../core/order/winding';
+import { quatAbout } from '../core/math/quat';
 import { blankWithGpu } from './gpu';
 import { frameOf } from '../core/camera/frame';
 import { presets, type Conventions } from '../core/conventions/conventions';
@@ -123,4 +127,202 @@ test('the rasteriser puts 500 points where worldToScreen says, through random ca
     expect(Math.abs(found[0]!.y + 0.5 - screen[1]), `case ${i} y`).toBeLessThanOrEqual(0.5 + grid / 2 + lost(1));
     expect(Math.abs(found[0]!.z - depth), `case ${i} depth`).toBeLessThan(0.004);
   });
+});
+
+test('the rasteriser finds 500 triangles to run and to be culled as winding says, mirrored extents among them', async ({
+  page,
+}) => {
+  let mirrored = 0;
+  const cases = Array.from({ length: 500 }, () => {
+    for (;;) {
+      const near = between(0.2, 2);
+      const [left, right, bottom, top] = [-near * between(0.3, 1), near * between(0.3, 1), -near * between(0.3, 1), near * between(0.3, 1)]; // prettier-ignore
+      const [turnX, turnY] = [next() < 0.3, next() < 0.3];
+      const made = frameOf(
+        {
+          position: [between(-9, 9), between(-9, 9), between(-9, 9)],
+          orientation: { kind: 'angles', yaw: between(-3, 3), pitch: between(-1.4, 1.4), roll: between(-3, 3) },
+          projection: {
+            ...{ kind: 'frustum', near, far: near * 80 },
+            ...(turnX ? { left: right, right: left } : { left, right }),
+            ...(turnY ? { bottom: top, top: bottom } : { bottom, top }),
+          },
+        },
+        { x: 0, y: 0, width: size, height: size },
+      );
+      if (!made.ok) throw new Error(made.problems[0]!.message);
+      const frame = made.value;
+      const e = codecOf({ ...presets.WebGL, world: axes(), view: axes() });
+      // Some run out of the picture, some from behind the eye.
+      const corner = (): Vec3 => viewRufToWorld(frame, [between(-6, 6), between(-6, 6), between(-2, 14)]);
+      const triangle = [corner(), corner(), corner()] as const;
+      const { facing, area } = windingOf(frame, triangle);
+      // What is small, or seen nearly edge-on, is a matter of rounding.
+      if (!area.ok || Math.abs(area.value) < 400 || facing === 'edgeOn') continue;
+      if (turnX !== turnY) mirrored++;
+      return {
+        matrix: e.toList(e.matrix(frame, 'viewProjection')),
+        corners: triangle.flatMap((p) => [...e.toWorld(p)]),
+        counterClockwise: area.value > 0,
+        front: facing === 'front',
+        turned: turnX !== turnY,
+      };
+    }
+  });
+  await blankWithGpu(page);
+  const found = await page.evaluate(
+    ({ cases, size }) => {
+      const { gl, uniform } = gpuWith(
+        size,
+        size,
+        'in vec3 v; uniform mat4 m; void main() { gl_Position = m * vec4(v, 1.0); }',
+        'out vec4 c; void main() { c = gl_FrontFacing ? vec4(1.0, 0.0, 0.0, 1.0) : vec4(0.0, 1.0, 0.0, 1.0); }',
+      );
+      gl.bindBuffer(gl.ARRAY_BUFFER, gl.createBuffer());
+      gl.enableVertexAttribArray(0);
+      gl.vertexAttribPointer(0, 3, gl.FLOAT, false, 0, 0);
+      const pixels = new Uint8Array(size * size * 4);
+      const count = () => {
+        gl.readPixels(0, 0, size, size, gl.RGBA, gl.UNSIGNED_BYTE, pixels);
+        let [front, back] = [0, 0];
+        for (let i = 0; i < pixels.length; i += 4) {
+          if (pixels[i]) front++;
+          if (pixels[i + 1]) back++;
+        }
+        return [front, back] as const;
+      };
+      return cases.map(({ matrix, corners }) => {
+        gl.uniformMatrix4fv(uniform('m'), false, matrix);
+        gl.bufferData(gl.ARRAY_BUFFER, new Float32Array(corners), gl.STATIC_DRAW);
+        const drawn = [null, gl.BACK, gl.FRONT].map((culled) => {
+          gl.clear(gl.COLOR_BUFFER_BIT);
+          if (culled === null) gl.disable(gl.CULL_FACE);
+          else {
+            gl.enable(gl.CULL_FACE);
+            gl.cullFace(culled);
+          }
+          gl.drawArrays(gl.TRIANGLES, 0, 3);
+          return count();
+        });
+        return drawn;
+      });
+    },
+    { cases, size },
+  );
+  let seen = 0;
+  found.forEach(([all, withoutBack, withoutFront], i) => {
+    const { counterClockwise, front, turned } = cases[i]!;
+    const [ccw, cw] = all!;
+    if (ccw + cw === 0) return;
+    seen++;
+    // The GPU's front is counter-clockwise as seen, whatever the extents do.
+    expect(ccw > 0, `case ${i}`).toBe(counterClockwise);
+    expect(Math.min(ccw, cw), `case ${i}`).toBe(0);
+    expect(front !== turned, `case ${i}: mirrored extents turn the picture, never the facing`).toBe(counterClockwise);
+    expect(withoutBack![0] + withoutBack![1], `case ${i}, back culled`).toBe(counterClockwise ? ccw : 0);
+    expect(withoutFront![0] + withoutFront![1], `case ${i}, front culled`).toBe(counterClockwise ? 0 : cw);
+  });
+  // Some lie off the picture.
+  expect(seen).toBeGreaterThan(300);
+  expect(mirrored).toBeGreaterThan(100);
+});
+
+test('the rasteriser paints bodies over one another as the core does, with a depth buffer and in any order', async ({
+  page,
+}) => {
+  const scenes = Array.from({ length: 6 }, () => {
+    const made = frameOf(
+      {
+        position: [0, 0, 0],
+        orientation: { kind: 'angles', yaw: between(-0.2, 0.2), pitch: between(-0.2, 0.2), roll: between(-3, 3) },
+        projection: { kind: 'perspective', near: 1, far: 60, lens: { verticalFov: 1.1 } },
+      },
+      { x: 0, y: 0, width: size, height: size },
+    );
+    if (!made.ok) throw new Error(made.problems[0]!.message);
+    const frame = made.value;
+    const bodies = Array.from({ length: 24 }, (_, i): Body => ({
+      ...{ id: `b${i}`, parent: null, castsShadow: true, scale: [next() < 0.2 ? -1 : 1, 1, 1] },
+      shape: oneOf<Body['shape']>([
+        { kind: 'box', size: [between(1, 6), between(1, 6), between(1, 6)] },
+        { kind: 'sphere', radius: between(0.5, 2) },
+        { kind: 'quad', size: [between(2, 8), between(2, 8)] },
+      ]),
+      // Some are cut by near or far.
+      position: [between(-12, 12), between(-12, 12), between(-64, 2)],
+      rotation: quatAbout([0, 1, 0], between(-3, 3)),
+    })).map((body): Body => (body.shape.kind === 'sphere' ? { ...body, scale: [1, 1, 1] } : body));
+    const placed = placeBodies(bodies);
+    if (!placed.ok) throw new Error(placed.problems[0]!.message);
+    const triangles = worldTriangles(placed.placed);
+    const e = codecOf(presets.WebGL);
+    return {
+      frame,
+      triangles,
+      matrix: e.toList(e.matrix(frame, 'viewProjection')),
+      corners: [...triangles.corners],
+      orders: [
+        null,
+        [...paintOrder(frame, placed.placed, triangles, 'distance', 'bodies')],
+        [...paintOrder(frame, placed.placed, triangles, 'screenHeight', 'faces')],
+      ],
+    };
+  });
+  await blankWithGpu(page);
+  const found = await page.evaluate(
+    ({ scenes, size }) => {
+      const { gl, uniform } = gpuWith(
+        size,
+        size,
+        'in vec4 v; uniform mat4 m; flat out float id; void main() { gl_Position = m * vec4(v.xyz, 1.0); id = v.w; }',
+        'flat in float id; out vec4 c; void main() { float k = id + 1.0; c = vec4(mod(k, 256.0), mod(floor(k / 256.0), 256.0), floor(k / 65536.0), 255.0) / 255.0; }',
+      );
+      gl.bindBuffer(gl.ARRAY_BUFFER, gl.createBuffer());
+      gl.enableVertexAttribArray(0);
+      gl.vertexAttribPointer(0, 4, gl.FLOAT, false, 0, 0);
+      const pixels = new Uint8Array(size * size * 4);
+      return scenes.map(({ matrix, corners, orders }) => {
+        const count = corners.length / 9;
+        gl.uniformMatrix4fv(uniform('m'), false, matrix);
+        return orders.map((order) => {
+          const data = new Float32Array(12 * count);
+          for (let n = 0; n < count; n++) {
+            const i = order ? order[n]! : n;
+            for (let k = 0; k < 3; k++)
+              data.set([...corners.slice(9 * i + 3 * k, 9 * i + 3 * k + 3), i], 12 * n + 4 * k);
+          }
+          gl.bufferData(gl.ARRAY_BUFFER, data, gl.STATIC_DRAW);
+          if (order) gl.disable(gl.DEPTH_TEST);
+          else gl.enable(gl.DEPTH_TEST);
+          gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);
+          gl.drawArrays(gl.TRIANGLES, 0, 3 * count);
+          gl.readPixels(0, 0, size, size, gl.RGBA, gl.UNSIGNED_BYTE, pixels);
+          return Array.from(
+            { length: size * size },
+            (_, i) => pixels[4 * i]! + 256 * pixels[4 * i + 1]! + 65536 * pixels[4 * i + 2]! - 1,
+          );
+        });
+      });
+    },
+    { scenes: scenes.map(({ matrix, corners, orders }) => ({ matrix, corners, orders })), size },
+  );
+  let covered = 0;
+  scenes.forEach(({ frame, triangles, orders }, s) =>
+    orders.forEach((order, o) => {
+      const own = paint(frame, triangles, { width: size, height: size, order: order && Int32Array.from(order) });
+      const gpu = found[s]![o]!;
+      let [odd, all] = [0, 0];
+      for (let y = 0; y < size; y++)
+        for (let x = 0; x < size; x++) {
+          // Rows of the GPU run upward.
+          const [mine, theirs] = [own.triangle[y * size + x]!, gpu[(size - 1 - y) * size + x]!];
+          if (mine >= 0 || theirs >= 0) all++;
+          if (mine !== theirs) odd++;
+        }
+      covered += all;
+      // Pixels whose middle lies on an edge, to within the GPU's own grid, may go to either side.
+      expect(odd / all, `scene ${s}, order ${o}: ${odd} of ${all}`).toBeLessThan(0.02);
+    }),
+  );
+  expect(covered).toBeGreaterThan(100_000);
 });

@@ -22,7 +22,7 @@ import { deleteKept, keepVersion, keptProjects } from '../state/autosave';
 import { fetchPoints, heldPoints, holdPoints, projectForFile, rereadPoints, takeInPoints } from '../state/pointSets';
 import { loadPoints, takenFor, useTable } from '../state/table';
 import type { Problem } from '../../core/reasons';
-import { themeInForce, useSettings } from '../state/settings';
+import { everyTask, themeInForce, useSettings } from '../state/settings';
 import { counted } from '../ui/figures';
 import { askFile, saveFile } from '../ui/files';
 import { isJson } from '../../formats/importing';
@@ -354,7 +354,9 @@ export function textOf(bytes: Uint8Array): string | null {
 /** Has a pane of the house stand beside the plan, in the tasks that have one there. */
 export function showPane(pane: string): void {
   useSettings.setState(({ panes }) => {
-    const routes = new Set([...Object.keys(panes), 'frame', 'convert']);
+    // A pane of a task's own in that task; one of the house in all, and in those that have no row yet.
+    const [task, own] = pane.split('/');
+    const routes = own ? [task!] : new Set([...Object.keys(panes), everyTask]);
     const beside = (route: string) => [panes[route]?.[0] ?? 'plan', pane];
     return { panes: { ...panes, ...Object.fromEntries([...routes].map((route) => [route, beside(route)])) } };
   });

@@ -17,7 +17,7 @@ import { useAnswers } from '../state/answers';
 import { useDrawings } from '../state/drawings';
 import type { Moment } from '../state/moment';
 import { useSelection } from '../state/selection';
-import { themeInForce, useSettings } from '../state/settings';
+import { everyTask, themeInForce, useSettings } from '../state/settings';
 import { Tempo, useMoment } from '../state/tempo';
 import { unitMark } from '../state/wording';
 import { FirstPaintDone } from '../ui/firstPaint';
@@ -60,6 +60,7 @@ export interface OwnPane {
   /** What stands in it; a picture that the GPU draws where there is none. */
   readonly Content: ComponentType<{ size: Size }> | null;
   readonly place: 'row' | { readonly height: number };
+  readonly world?: 'space' | 'flat' | undefined;
 }
 
 interface Props {
@@ -81,12 +82,12 @@ export const Pictures = (props: Props) => (
   </Tempo>
 );
 
-function Centre({ route, corner, ownPanes, ofTask, onHit }: Props) {
+function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit }: Props) {
   const now = useMoment();
   const { frame, project, flat } = now;
   const { width, height } = frame.viewport;
   const enlarged = useSettings((state) => state.enlarged);
-  const wanted = useSettings((state) => state.panes[route]);
+  const wanted = useSettings((state) => state.panes[route] ?? state.panes[everyTask]);
   const theme = themeInForce(useSettings((state) => state.theme));
   const folds = useSettings((state) => state.folds);
   const selected = useSelection((state) => state.ids);
@@ -108,6 +109,10 @@ function Centre({ route, corner, ownPanes, ofTask, onHit }: Props) {
   }, []);
   useLayoutEffect(() => showIn(box.current!), []);
 
+  const ownPanes = useMemo(
+    () => allPanes.filter(({ world }) => !world || (world === 'flat') === flat),
+    [allPanes, flat],
+  );
   const known = useMemo(
     () => new Set<string>([...housePanes, ...ownPanes.filter(({ place }) => place === 'row').map(({ name }) => name)]),
     [ownPanes],
@@ -116,7 +121,7 @@ function Centre({ route, corner, ownPanes, ofTask, onHit }: Props) {
     () =>
       rowOf(
         wanted?.filter((one) => known.has(one)),
-        corner,
+        known.has(corner) ? corner : 'screens',
         flat,
       ),
     [wanted, known, corner, flat],

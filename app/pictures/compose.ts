@@ -166,11 +166,21 @@ export function compose(project: Project, input: PicturesInput): Composition {
   };
 }
 
-/** A camera's picture as one of equal angles: which, and the plane that holds them all. */
-function equalAngles(frame: CameraFrame): Partial<Picture> {
+const plane = memo((frame: CameraFrame) => {
   const span = angularSpan(frame);
-  const plane = span && planeOfAngles(frame, span);
-  return plane ? { span, frame: plane } : {};
+  const wide = span && planeOfAngles(frame, span);
+  return wide && { span, frame: wide };
+});
+/**
+ * A camera's picture as one of equal angles: which, the plane that holds them all, and the largest
+ * rectangle of the camera's own proportions.
+ */
+function equalAngles(frame: CameraFrame, { x, y, width, height }: Picture['rect']): Partial<Picture> {
+  const found = plane(frame);
+  if (!found) return {};
+  const k = Math.min(width / frame.viewport.width, height / frame.viewport.height);
+  const [w, h] = [frame.viewport.width * k, frame.viewport.height * k];
+  return { ...found, rect: { x: x + (width - w) / 2, y: y + (height - h) / 2, width: w, height: h } };
 }
 
 const lookOf = memo((selected: readonly string[], folds: PicturesInput['folds']): Look => ({ selected, folds }));
@@ -207,7 +217,7 @@ function made(now: Moment, input: PicturesInput, task: OpenTask | null): Pick<Co
       }),
       ...(own?.poses && { poses: own.poses(task!.now, task!.derived) }),
       ...(name === 'camera' && { painting: paintingOf(task) }),
-      ...(own?.equalAngles && equalAngles(view.frame)),
+      ...(own?.equalAngles && equalAngles(view.frame, rectOf(corner, view.size))),
     });
     if (input.painting)
       for (const { marks, within } of standingIn(view, now, drawn, look, input.shown))

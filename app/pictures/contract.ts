@@ -65,7 +65,7 @@ export interface Word {
 }
 
 /** What a tint says, by the number that stands for it in a `Uint8Array` of tints. */
-export const tints = ['none', 'inside', 'crosses', 'outside', 'dimmed', 'chosen', 'fault', 'region'] as const;
+export const tints = ['none', 'inside', 'crosses', 'outside', 'dimmed', 'chosen', 'fault', 'region', 'shade'] as const;
 export type Tint = (typeof tints)[number];
 /** The byte of a tint. */
 export const tintByte = (tint: Tint): number => tints.indexOf(tint);
@@ -168,6 +168,8 @@ export interface TaskPicture<S, D> {
   poses?(now: Moment<S>, derived: D): Poses;
   /** Whether it has equal angles to a pixel rather than equal lengths on a plane. */
   readonly equalAngles?: boolean;
+  /** The only kind of world that it has a meaning in, if not both. */
+  readonly world?: 'space' | 'flat';
 }
 
 /** All that a task adds to the pictures. Pure; run on the page and in the painter. */

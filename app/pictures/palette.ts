@@ -37,6 +37,7 @@ const tintTokens: Readonly<Record<Tint, readonly [string, string, string, string
   chosen: ['brassw', 'brass', 'brass', 'brasst'],
   fault: ['verm', 'verm', 'verm', 'verm'],
   region: ['in1', 'in2', 'in3', 'teal'],
+  shade: ['stone3', 'ink2', 'ink2', 'ink'],
 };
 
 const palettes = new Map<string, Palette>();

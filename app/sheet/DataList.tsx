@@ -112,6 +112,10 @@ export function DataList<Row>({
     onChoose?.(row);
   };
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
+    if ((event.key === 'Enter' || event.key === ' ') && shown.length) {
+      event.preventDefault();
+      return choose(at);
+    }
     const step = { ArrowDown: 1, ArrowUp: -1, PageDown: most, PageUp: -most, Home: -Infinity, End: Infinity }[
       event.key
     ];
@@ -169,6 +173,7 @@ export function DataList<Row>({
               <span
                 key={column.name}
                 role="columnheader"
+                className={shown.length && typeof column.value(shown[0]!) === 'number' ? 'number' : undefined}
                 aria-sort={sort?.column === i ? (sort.down ? 'descending' : 'ascending') : 'none'}
               >
                 <button
@@ -200,7 +205,7 @@ export function DataList<Row>({
                   (chosen !== null && keyOf(row) === chosen) ||
                   (bodies.length > 0 && bodies.every((id) => lit.has(roots.get(id) ?? id)));
                 return (
-                  <button
+                  <div
                     key={keyOf(row)}
                     role="row"
                     aria-rowindex={index + 1}
@@ -220,7 +225,7 @@ export function DataList<Row>({
                         {cell(row, column)}
                       </span>
                     ))}
-                  </button>
+                  </div>
                 );
               })}
             </div>

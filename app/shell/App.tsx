@@ -76,9 +76,9 @@ function Shell() {
 
 /** The panes that a task adds: its own parts of the page, and its own pictures. */
 const panesOf = ({ route, panes = [] }: AnyTask): readonly OwnPane[] => [
-  ...panes.map(({ name, title, sub, Content, place }) => ({ name: `${route}/${name}`, title, sub, Content, place })),
-  ...(marksTable[route]?.pictures ?? []).map(({ name, title }) => ({
-    ...{ name: `${route}/${name}`, title, Content: null, place: 'row' as const },
+  ...panes.map((pane) => ({ ...pane, sub: pane.sub, name: `${route}/${pane.name}` })),
+  ...(marksTable[route]?.pictures ?? []).map(({ name, title, world }) => ({
+    ...{ name: `${route}/${name}`, title, world, Content: null, place: 'row' as const },
   })),
 ];
 

@@ -47,6 +47,9 @@ const usual: Settings = {
   pitchLimit: 89.9,
 };
 
+/** Stands for all tasks whose row of panes nobody has set. */
+export const everyTask = '*';
+
 /** The version that settings are kept in. 1 → 2: a pane beside the plan became a row of panes. */
 export const settingsVersion = 2;
 

@@ -62,6 +62,8 @@ export interface TaskPane {
   readonly Content: ComponentType<{ size: Size }>;
   /** In the row of panes, or as the row below of a height in pixels. */
   readonly place: 'row' | { readonly height: number };
+  /** The only kind of world that it has a meaning in, if not both. */
+  readonly world?: 'space' | 'flat';
 }
 
 /** Something that comes by file, drop or paste and that this task takes. */

@@ -42,15 +42,15 @@ export function Angles() {
         {found && pixel && error && (
           <>
             <div className="line">
-              at the probe: bearing, elevation
-              <span className="right">
+              at the probe
+              <span className="right" title="Bearing to the right of the gaze, elevation above its level">
                 {figure(e.toAngle(found.direction[0]), decimals)}
                 {unit}, {figure(e.toAngle(found.direction[1]), decimals)}
                 {unit}
               </span>
             </div>
             <div className="line">
-              by equal angles <WorkingButton of="equalAngles" />
+              equal angles <WorkingButton of="equalAngles" />
               <span className="right" data-testid="angles-pixel">
                 {pair(e.toScreen(frame.viewport, ...found.picture))}
               </span>

@@ -72,7 +72,7 @@ export function Draw() {
         options={keys}
         onChange={(value) => change('change the key of the order', (draft) => void (draft.key = value))}
       />
-      <div className="row wide mt-1">
+      <div className="row mt-1">
         <span className="label">Paint</span>
         <Choice
           name="Paint"

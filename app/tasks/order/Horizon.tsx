@@ -61,7 +61,7 @@ export function Horizon() {
         </p>
         {pitches && (
           <div className="line">
-            in the picture while pitch is within <WorkingButton of="horizonPitch" />
+            in it at pitch <WorkingButton of="horizonPitch" />
             <span className="right" data-testid="horizon-pitches">
               {pitch(pitches[0])} … {pitch(pitches[1])}
             </span>

@@ -209,25 +209,22 @@ export function Shadow() {
         ) : (
           <div className="line">
             shadow of the probe <WorkingButton of="shadow" />
-            {shadow?.ok ? (
-              <button
-                className="number right"
-                title="Copy the shadow’s point"
-                data-testid="probe-shadow"
-                onClick={() =>
-                  void copy(`[${e.toWorld(shadow.value).map(plain).join(', ')}]`, 'the shadow of the probe')
-                }
-              >
-                {e
-                  .toWorld(shadow.value)
-                  .map((v) => figure(v, 2))
-                  .join(', ')}
-              </button>
-            ) : (
-              <span className="right" title={shadow ? reasonSentence[shadow.reason] : undefined}>
-                none
-              </span>
-            )}
+            {shadow && !shadow.ok && <span className="right">none</span>}
+          </div>
+        )}
+        {shadow?.ok && matrix.ok && (
+          <div className="line">
+            <button
+              className="number right"
+              title="Copy the shadow’s point"
+              data-testid="probe-shadow"
+              onClick={() => void copy(`[${e.toWorld(shadow.value).map(plain).join(', ')}]`, 'the shadow of the probe')}
+            >
+              {e
+                .toWorld(shadow.value)
+                .map((v) => figure(v, 2))
+                .join(', ')}
+            </button>
           </div>
         )}
         {shadow && !shadow.ok && matrix.ok && <p className="none">{reasonSentence[shadow.reason]}</p>}

@@ -3,7 +3,7 @@ import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import { n2 } from '../../pictures/marks';
 import type { Size } from '../../pictures/contract';
 import { useTaskMoment } from '../../state/tempo';
-import { cornerName, followedPolygon, threeWays } from './followed';
+import { followedPolygon, threeWays } from './followed';
 import type { OrderState } from './state';
 
 interface Corner {
@@ -27,26 +27,26 @@ export function Three({ size }: { size: Size }) {
       </div>
     );
   const { frame } = now;
-  const { near, frustum, unclipped } = threeWays(frame, polygon);
+  const { near, frustum, unclipped, names } = threeWays(frame, polygon);
   const place = (viewRuf: Vec3): Vec2 => {
     const { x, y, w } = viewRufToClip(frame, viewRuf);
     return [x / w, y / w];
   };
   const cut = (list: typeof near): Corner[] =>
-    list.map((one) => ({ name: cornerName(one, polygon.length), at: place(one.viewRuf), ghost: false }));
+    list.map((one) => ({ name: names.get(one)!, at: place(one.viewRuf), ghost: false }));
   const panels: readonly { title: string; corners: readonly Corner[]; fault: boolean }[] = [
     {
-      ...{ title: 'Divided as given', fault: unclipped.some(({ ghost }) => ghost) },
+      ...{ title: 'Uncut', fault: unclipped.some(({ ghost }) => ghost) },
       corners: unclipped.map(({ position, ghost }, i) => ({ name: String(i + 1), at: position, ghost })),
     },
-    { title: 'Cut at near', corners: cut(near), fault: false },
-    { title: 'Cut at the frustum', corners: cut(frustum), fault: false },
+    { title: 'Near', corners: cut(near), fault: false },
+    { title: 'Frustum', corners: cut(frustum), fault: false },
   ];
   const gap = 8;
   const wide = (size.width - 2 * gap) / 3;
   const { width, height } = frame.viewport;
   // The viewport takes a little more than half of a panel, so that what leaves it is seen.
-  const k = Math.min((wide * 0.52) / width, ((size.height - 34) * 0.52) / height);
+  const k = Math.min((wide * 0.6) / width, ((size.height - 34) * 0.6) / height);
   return (
     <svg className="three" width={size.width} height={size.height} role="img" aria-label="The face three ways">
       {panels.map(({ title, corners, fault }, i) => (
@@ -66,7 +66,7 @@ export function Three({ size }: { size: Size }) {
           </g>
           <text className={`three-title${fault ? ' fault' : ''}`} x={wide / 2} y={size.height - 5} textAnchor="middle">
             {title}
-            {fault ? ', a fault' : ''}
+            {fault ? ', wrong' : ''}
           </text>
         </g>
       ))}
@@ -102,13 +102,15 @@ function Panel({
     );
     return [middle[0] + dx * t, middle[1] + dy * t];
   };
-  const names = new Map<string, { at: Vec2; names: string[]; ghost: boolean }>();
+  // Names that would touch stand under one another.
+  const names: { at: Vec2; names: string[]; ghost: boolean }[] = [];
   for (const { name, place, ghost } of known) {
     const near = inside(place);
-    const key = `${Math.round(near[0] / 14)} ${Math.round(near[1] / 12)}`;
-    const there = names.get(key);
+    const there = names.find(
+      ({ at: p, names: list }) => Math.abs(p[0] - near[0]) < 46 && Math.abs(p[1] - near[1]) < 14 + 12 * list.length,
+    );
     if (there) there.names.push(name);
-    else names.set(key, { at: near, names: [name], ghost });
+    else names.push({ at: near, names: [name], ghost });
   }
   return (
     <>
@@ -125,20 +127,23 @@ function Panel({
           nothing left
         </text>
       )}
-      {[...names.values()].map(({ at: [x, y], names: list, ghost }) => {
-        const off = y > middle[1] ? 11 : -5;
-        const end = x > room[0] - 22 ? 'end' : x < 22 ? 'start' : 'middle';
+      {names.map(({ at: [x, y], names: list, ghost }) => {
+        const off = y > middle[1] ? 12 : -5;
+        const end = x > room[0] - 30 ? 'end' : x < 30 ? 'start' : 'middle';
         return (
           <g key={list.join()}>
             <circle className={ghost ? 'three-ghost' : 'three-corner'} cx={x} cy={y} r="2" />
-            <text
-              className={`three-name${ghost ? ' ghost' : ''}`}
-              x={Math.max(3, Math.min(room[0] - 3, x))}
-              y={Math.max(11, Math.min(room[1] - 3, y + off))}
-              textAnchor={end}
-            >
-              {list.join(' ')}
-            </text>
+            {list.slice(0, 4).map((name, i) => (
+              <text
+                key={name}
+                className={`three-name${ghost ? ' ghost' : ''}`}
+                x={Math.max(3, Math.min(room[0] - 3, x))}
+                y={Math.max(11, Math.min(room[1] - 3, y + off + (off < 0 ? -12 * i : 12 * i)))}
+                textAnchor={end}
+              >
+                {i === 3 && list.length > 4 ? '…' : name}
+              </text>
+            ))}
           </g>
         );
       })}

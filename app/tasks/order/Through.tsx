@@ -7,7 +7,7 @@ import { counted, figure } from '../../ui/figures';
 import { lengths } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change, followFirst, freeCorners, toggleGhosts } from './edits';
-import { cornerName, followedName, followedPolygon, threeWays } from './followed';
+import { followedName, followedPolygon, threeWays } from './followed';
 import { mostCorners, type OrderState } from './state';
 
 interface Row {
@@ -55,7 +55,7 @@ export function Through() {
         </button>
       </>
     );
-  const { near, frustum, unclipped } = threeWays(frame, polygon);
+  const { near, frustum, unclipped, names } = threeWays(frame, polygon);
   const w = (viewRuf: Vec3) => e.toClip(viewRufToClip(frame, viewRuf))[3];
   const screen = (viewRuf: Vec3): Vec2 => {
     const clip = viewRufToClip(frame, viewRuf);
@@ -78,7 +78,7 @@ export function Through() {
       ] as const
     ).flatMap(([way, cut]) =>
       cut.map((one, i): Row => ({
-        ...{ key: `${way} ${i}`, way, name: cornerName(one, polygon.length), ahead: one.viewRuf[2], w: w(one.viewRuf) },
+        ...{ key: `${way} ${i}`, way, name: names.get(one)!, ahead: one.viewRuf[2], w: w(one.viewRuf) },
         ...{ screen: screen(one.viewRuf), ghost: false },
       })),
     ),
@@ -131,7 +131,7 @@ export function Through() {
           </span>
         </div>
         <div className="line">
-          cut at the frustum <WorkingButton of="cut" />
+          at the frustum <WorkingButton of="cut" />
           <span className="right" data-testid="frustum-corners">
             {frustum.length ? counted(frustum.length, 'corner', 'corners') : 'nothing left'}
           </span>

@@ -99,14 +99,14 @@ export function Winding() {
                 }.`}
           </p>
           <div className="line">
-            area on the screen {found.area.ok && <WorkingButton of="signedArea" />}
+            signed area {found.area.ok && <WorkingButton of="signedArea" />}
             <span className="right" data-testid="signed-area">
               {found.area.ok ? `${figure(found.area.value, 1)} px²` : '—'}
             </span>
           </div>
           {found.area.ok ? (
             <div className="line">
-              the same sum in your screen’s numbers
+              in your screen’s numbers
               <span className="right">{figure(grows ? found.area.value : -found.area.value, 1)}</span>
             </div>
           ) : (
@@ -119,8 +119,8 @@ export function Winding() {
           Your screen’s y runs down, so the sum over its numbers is negative for what is seen counter-clockwise.
         </p>
       )}
-      <div className="row wide mt-1">
-        <span className="label">Front face</span>
+      <div className="row mt-1">
+        <span className="label">Front</span>
         <Choice
           name="Front face"
           value={frontFace}
@@ -131,7 +131,7 @@ export function Winding() {
           onChange={(value) => change('change the front face', (draft) => void (draft.frontFace = value))}
         />
       </div>
-      <div className="row wide">
+      <div className="row">
         <span className="label">Cull</span>
         <Choice
           name="Cull"

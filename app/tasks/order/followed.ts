@@ -49,23 +49,37 @@ export function followedName({ slice: { followed }, project }: Pick<Moment<Order
   return project.bodies.find(({ id }) => id === followed.body)?.name ?? 'nothing';
 }
 
+/** What a corner is called in every picture and table: its number, or the two between which a cut has made it. */
+const cornerName = ({ edge, along }: ClippedCorner, count: number): string =>
+  along === 0 ? String(edge + 1) : `${edge + 1}–${((edge + 1) % count) + 1}`;
+
 /** A polygon as given, cut at near and cut at the frustum, with what dividing it uncut would give. */
 export interface ThreeWays {
   readonly polygon: readonly Vec3[];
   readonly near: readonly ClippedCorner[];
   readonly frustum: readonly ClippedCorner[];
   readonly unclipped: readonly UnclippedCorner[];
+  /** What each corner of `near` and `frustum` is called in every picture and table. */
+  readonly names: ReadonlyMap<ClippedCorner, string>;
 }
-export const threeWays = memo((frame: CameraFrame, polygon: readonly Vec3[]): ThreeWays => ({
-  polygon,
-  near: clipPolygon(frame, polygon, ['near']),
-  frustum: clipPolygon(frame, polygon),
-  unclipped: unclippedPositions(frame, polygon),
-}));
-
-/** What a corner is called in every picture and table: its number, or the two between which a cut has made it. */
-export const cornerName = ({ edge, along }: ClippedCorner, count: number): string =>
-  along === 0 ? String(edge + 1) : `${edge + 1}–${((edge + 1) % count) + 1}`;
+export const threeWays = memo((frame: CameraFrame, polygon: readonly Vec3[]): ThreeWays => {
+  const near = clipPolygon(frame, polygon, ['near']);
+  const frustum = clipPolygon(frame, polygon);
+  // One place has one name, and another place another.
+  const places = new Map<string, string>();
+  const taken = new Set<string>();
+  const names = new Map(
+    [...near, ...frustum].map((one) => {
+      const place = one.viewRuf.join();
+      let name = places.get(place) ?? cornerName(one, polygon.length);
+      if (!places.has(place)) while (taken.has(name)) name += '\u2032';
+      places.set(place, name);
+      taken.add(name);
+      return [one, name] as const;
+    }),
+  );
+  return { polygon, near, frustum, unclipped: unclippedPositions(frame, polygon), names };
+});
 
 /** Whether a camera's extents turn the picture over. */
 export const mirrors = ({ extents: e }: CameraFrame): boolean => (e.right - e.left) * (e.top - e.bottom) < 0;

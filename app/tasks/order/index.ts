@@ -19,8 +19,8 @@ const order: Task<OrderState> = {
   corner: 'order/three',
   panes: [
     {
-      ...{ name: 'three', title: 'Three ways', sub: 'as given, cut at near, cut at the frustum' },
-      ...{ Content: Three, place: 'row' },
+      ...{ name: 'three', title: 'Three ways', sub: 'of one face' },
+      ...{ Content: Three, place: 'row', world: 'space' },
     },
   ],
   commands: [

@@ -12,7 +12,7 @@ import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import { errorMap } from './contours';
-import { cornerName, followedPolygon, lightOf, receiverOf, threeWays, trianglesOf, type ThreeWays } from './followed';
+import { followedPolygon, lightOf, receiverOf, threeWays, trianglesOf, type ThreeWays } from './followed';
 import type { Painted } from './job';
 import { paintedMark, paintingNow } from './painted';
 import type { OrderLight, OrderState } from './state';
@@ -30,7 +30,7 @@ const shadowLayer = memo((placed: Moment['placed'], light: OrderLight, receiver:
   const found = shadowTriangles(lightOf(light), receiverOf({ receiver }), corners);
   const origin: Vec3 = [centre[0], receiver, centre[2]];
   return {
-    ...{ key: 'shadow', kind: 'triangles', origin, tint: 'none', opacity: 0.5, hatch: true, union: true },
+    ...{ key: 'shadow', kind: 'triangles', origin, tint: 'shade', opacity: 0.6, hatch: true, union: true },
     positions: Float32Array.from(found, (v, i) => v - origin[i % 3]!),
     revision: ++revision,
   };
@@ -53,7 +53,7 @@ const corners = (frame: CameraFrame, cut: readonly ClippedCorner[]): Vec3[] =>
 
 /** The polygon in a picture: as given, cut at near, cut at the frustum, its corners named alike everywhere. */
 function polygonIn(view: PictureView, frame: CameraFrame, three: ThreeWays): Required<Pick<Drawn, 'marks' | 'words'>> {
-  const { polygon, near, frustum } = three;
+  const { polygon, near, frustum, names } = three;
   const inFrustum = corners(frame, frustum);
   const marks: Mark[] = [
     { ink: 'path', d: view.line(polygon, true) },
@@ -71,7 +71,7 @@ function polygonIn(view: PictureView, frame: CameraFrame, three: ThreeWays): Req
   const seen = new Set<string>();
   for (const cut of [frustum, near])
     for (const one of cut) {
-      const text = cornerName(one, polygon.length);
+      const text = names.get(one)!;
       if (one.along === 0 || seen.has(text)) continue;
       seen.add(text);
       name(viewRufToWorld(frame, one.viewRuf), text, 'figure', 3);
@@ -211,10 +211,11 @@ export const marks: Marks<OrderState, Derived> = {
     };
   },
 
-  standing(view, now, { three, shadow }) {
+  standing(view, now, { three, shadow }, { folds }) {
     const { slice, frame } = now;
-    if (view.name.startsWith('order/') || view.name.startsWith('screen')) return {};
     const layers: GpuLayer[] = shadow ? [shadow] : [];
+    if (view.name.startsWith('order/')) return { layers };
+    if (view.name.startsWith('screen')) return {};
     const parts: Required<Pick<Drawn, 'marks' | 'words'>>[] = [];
     if (three) parts.push(polygonIn(view, frame, three));
     if (slice.light.kind === 'lamp' && slice.shadows) {
@@ -248,7 +249,7 @@ export const marks: Marks<OrderState, Derived> = {
         });
       if (!now.flat) {
         if (three && slice.ghosts) parts.push(ghostsIn(view, three));
-        parts.push(vanishingIn(view, now));
+        if (folds['order-horizon']) parts.push(vanishingIn(view, now));
         if (slice.contours) parts.push(contoursIn(view));
       }
     }
@@ -259,7 +260,7 @@ export const marks: Marks<OrderState, Derived> = {
 
   pictures: [
     {
-      ...{ name: 'angles', title: 'Equal angles', equalAngles: true },
+      ...{ name: 'angles', title: 'Equal angles', equalAngles: true, world: 'space' },
       frame: ({ frame, flat }) => (flat || frame.kind === 'orthographic' ? null : frame),
     },
   ],

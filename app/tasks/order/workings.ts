@@ -8,7 +8,7 @@ import { sliceOf } from '../../state/slices';
 import type { Facts, WorkingBuilder } from '../../working/builder';
 import type { WorkingTable } from '../../working/registry';
 import type { Line } from '../../working/tex';
-import { cornerName, followedPolygon, lightOf, receiverOf, threeWays } from './followed';
+import { followedPolygon, lightOf, receiverOf, threeWays } from './followed';
 import type { OrderState } from './state';
 
 const sliceIn = ({ project }: Facts): OrderState => sliceOf<OrderState>('order', project);
@@ -20,11 +20,12 @@ const cut: WorkingBuilder = (facts, t) => {
   const { frame } = facts;
   const polygon = polygonIn(facts);
   if (!polygon) return [];
-  const made = threeWays(frame, polygon).near.filter(({ along }) => along > 0 && along < 1);
+  const { near, names } = threeWays(frame, polygon);
+  const made = near.filter(({ along }) => along > 0 && along < 1);
   return made.flatMap((one, i): Line[] => {
     const [a, b] = [one.edge, (one.edge + 1) % polygon.length].map((k) => worldToViewRuf(frame, polygon[k]!));
     if (!a || !b) return [];
-    const name = cornerName(one, polygon.length);
+    const name = names.get(one)!;
     const share: Line = {
       ...{
         id: `line-share-${i}`,
