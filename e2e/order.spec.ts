@@ -172,6 +172,9 @@ test('painting without a depth buffer, horizon, shadows and equal angles', async
     near(numbers(await read(page, 'probe-shadow')), [probe[0]! - long * Math.sin(a), 0, probe[2]! + long * Math.cos(a)], 0.006); // prettier-ignore
   };
   await sunAt(120, 35);
+  const casters = cells(page, 'casters');
+  await section(page, 'order-shadow').getByLabel('Show of the casters').selectOption('shadow alone');
+  expect(await casters.count()).toBe(number(await read(page, 'shadow-alone')));
   await page.getByRole('slider', { name: 'Bearing of the light' }).focus();
   for (let i = 0; i < 3; i++) await page.keyboard.press('PageUp');
   await sunAt(150, 35);
@@ -186,10 +189,6 @@ test('painting without a depth buffer, horizon, shadows and equal angles', async
   await type(page, 'Lamp z', '-40');
   // As far beyond the probe as the lamp is before it.
   near(numbers(await read(page, 'probe-shadow')), [-21, 0, 0], 0.006);
-  const casters = cells(page, 'casters');
-  await section(page, 'order-shadow').getByLabel('Show of the casters').selectOption('shadow alone');
-  expect(await casters.count()).toBe(number(await read(page, 'shadow-alone')));
-
   await open(page, 'Angles');
   const off = number((await read(page, 'angles-error')).replace(' px', ''));
   await page.getByLabel('Contours of the error').check();

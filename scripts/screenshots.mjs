@@ -72,8 +72,6 @@ await take('snapshot', {
   },
 });
 await take('convert-paper');
-await take('convert-night', { theme: 'night' });
-await take('convert-wide', { width: 1600, height: 1000 });
 await take('conventions', {
   task: 'frame',
   act: async (page) => {
@@ -93,16 +91,6 @@ const chart = async (page) => {
   await page.waitForTimeout(3000);
 };
 await take('flat-paper', { task: 'frame', act: chart });
-await take('flat-night', {
-  task: 'frame',
-  theme: 'night',
-  act: async (page) => {
-    await chart(page);
-    await open(page, 'Zoom and turn');
-    await page.getByLabel('Rotation', { exact: true }).fill('30');
-    await page.keyboard.press('Enter');
-  },
-});
 await take('working', {
   act: async (page) => {
     await page.getByRole('button', { name: 'in full: From the point to the pixel' }).click();
@@ -169,6 +157,22 @@ await take('model', {
     }, lines.join('\n'));
     await page.locator('.notice').filter({ hasText: 'Opened' }).waitFor();
     await page.locator('.notice').waitFor({ state: 'detached' });
+  },
+});
+await take('order-paper', { task: 'order', act: (page) => page.keyboard.press('g') });
+await take('order-painted', {
+  task: 'order',
+  theme: 'night',
+  act: async (page) => {
+    await page.keyboard.press('/');
+    await page.getByPlaceholder('A command, a field or a body').fill('Lay three spars in a ring');
+    await page.keyboard.press('Enter');
+    await open(page, 'Winding');
+    await page.getByRole('group', { name: 'Cull' }).getByRole('button', { name: 'back' }).click();
+    await open(page, 'Draw order');
+    await page.getByRole('group', { name: 'Paint' }).getByRole('button', { name: 'bodies' }).click();
+    await page.getByTestId('painted').getByText('come out wrong').waitFor();
+    await page.locator('.notice').first().waitFor({ state: 'detached' });
   },
 });
 await take('camera-explained', {

@@ -6,8 +6,9 @@ import { pointerPath } from '../../../formats/camera';
 import { heldPixel } from '../../../core/convert/held';
 import type { ConvertState } from './state';
 import type { Marks, PictureView, Word } from '../../pictures/contract';
+import { bodyRectangles } from '../../pictures/bodyRectangles';
 import { n2, type Mark } from '../../pictures/marks';
-import { familyBounds, markerInset } from '../../state/bounds';
+import { markerInset } from '../../state/bounds';
 import { readPointer } from '../../state/pointerReadout';
 
 /** The points that are held to the screen, as squares in a picture of it. */
@@ -32,15 +33,7 @@ export const marks: Marks<ConvertState> = {
     if (name !== 'camera') return {};
     const { frame, chain, project, roots } = now;
     const own = project.probe.body === null ? [] : [roots.get(project.probe.body)!];
-    const found = [...new Set([...own, ...selected])].flatMap((id): Mark[] => {
-      const bounds = familyBounds(now, id);
-      if (!bounds.ok) return [];
-      const { min, max } = bounds.value;
-      const [a, b] = [pictureToPixel(frame, min[0], max[1]), pictureToPixel(frame, max[0], min[1])];
-      const [width, height] = [(b[0] - a[0]) * scale, (b[1] - a[1]) * scale];
-      const d = `M${n2(a[0] * scale)} ${n2(a[1] * scale)}h${n2(width)}v${n2(height)}h${n2(-width)}Z`;
-      return [{ ink: 'body-rectangle', d }];
-    });
+    const found = bodyRectangles(view, now, [...new Set([...own, ...selected])]);
     const marker = chain.ok && chain.value.outside.length ? edgeMarker(frame, chain.value.world, markerInset) : null;
     if (marker)
       found.push({

@@ -33,7 +33,8 @@ export function Draw() {
   const answered = now.answer<Painted>('painted');
   const painted = answered && paint !== 'depth' && answered.mark === paintedMark(now) ? answered : null;
   const up = letterOf(codec.conventions.world.up);
-  const nameOf = (id: string) => project.bodies.find((body) => body.id === id)?.name ?? id;
+  const names = new Map(project.bodies.map(({ id, name }) => [id, name]));
+  const nameOf = (id: string) => names.get(id) ?? id;
   const keys: readonly { value: OrderKey; label: string; title: string }[] = flat
     ? [
         { value: 'layer', label: 'layer', title: 'The order of the list: later ones lie over earlier ones' },

@@ -1,8 +1,6 @@
 import type { Draft } from 'immer';
-import { multiplyQuat, quatAbout } from '../../../core/math/quat';
-import { addScaled, type Vec3 } from '../../../core/math/vec3';
-import { columnsToQuat } from '../../../core/math/quat';
-import { negate } from '../../../core/math/vec3';
+import { columnsToQuat, multiplyQuat, quatAbout } from '../../../core/math/quat';
+import { addScaled, negate, type Vec3 } from '../../../core/math/vec3';
 import { sizeAt } from '../../../core/convert/project';
 import { triangleAt } from '../../../core/order/faces';
 import type { Hit } from '../../../core/pick/pick';
@@ -10,7 +8,7 @@ import type { ProjectBody } from '../../../formats/project';
 import { bringIn } from '../../edits/bodies';
 import { jumpTo } from '../../sheet/Sections';
 import { editSlice } from '../../state/slices';
-import { currentMoment, currentTaskMoment } from '../../state/tempo';
+import { currentMoment } from '../../state/tempo';
 import { say } from '../../ui/notices';
 import { slice, type OrderState } from './state';
 
@@ -76,6 +74,3 @@ export function layRing(): void {
     `Laid three spars in a ring ${flat ? 'in the picture' : 'before the camera'} of ${project.name}. Undo takes them away.`,
   );
 }
-
-/** Brings the pair of a list into the worksheet of another: what is followed now. */
-export const orderNowOf = () => currentTaskMoment<OrderState>('order');

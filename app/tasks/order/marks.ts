@@ -1,18 +1,19 @@
-import { worldToViewRuf } from '../../../core/convert/project';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import type { ClippedCorner } from '../../../core/order/clip';
 import { vanishingPoint } from '../../../core/order/horizon';
+import { worldTriangles } from '../../../core/order/paint';
 import { shadowTriangles } from '../../../core/order/shadow';
 import { pictureToPixel, viewRufToWorld } from '../../../core/convert/project';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { letterOf } from '../../../core/conventions/axes';
 import type { Drawn, GpuLayer, Marks, PictureView, Word } from '../../pictures/contract';
+import { bodyRectangles } from '../../pictures/bodyRectangles';
 import { n2, type Mark } from '../../pictures/marks';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import { errorMap } from './contours';
-import { followedPolygon, lightOf, receiverOf, threeWays, trianglesOf, type ThreeWays } from './followed';
+import { followedPolygon, lightOf, receiverOf, threeWays, type ThreeWays } from './followed';
 import type { Painted } from './job';
 import { paintedMark, paintingNow } from './painted';
 import type { OrderLight, OrderState } from './state';
@@ -26,7 +27,7 @@ let revision = 0;
 /** The shadows of all bodies that cast one, as triangles on the receiver about a place of their own. */
 const shadowLayer = memo((placed: Moment['placed'], light: OrderLight, receiver: number, centre: Vec3): GpuLayer => {
   const casting = [...placed.values()].filter(({ body }) => body.castsShadow);
-  const { corners } = trianglesOf({ placed: castersOf(placed, casting), flat: false });
+  const { corners } = worldTriangles(casting);
   const found = shadowTriangles(lightOf(light), receiverOf({ receiver }), corners);
   const origin: Vec3 = [centre[0], receiver, centre[2]];
   return {
@@ -35,11 +36,6 @@ const shadowLayer = memo((placed: Moment['placed'], light: OrderLight, receiver:
     revision: ++revision,
   };
 });
-const castersOf = memo(
-  (_: Moment['placed'], casting: readonly (Moment['placed'] extends ReadonlyMap<string, infer P> ? P : never)[]) =>
-    new Map(casting.map((one) => [one.body.id, one])),
-);
-
 /** Far beyond any picture: places off it are drawn no farther. */
 const farthest = 1e5;
 const held = ([x, y]: Vec2): Vec2 => [
@@ -211,7 +207,7 @@ export const marks: Marks<OrderState, Derived> = {
     };
   },
 
-  standing(view, now, { three, shadow }, { folds }) {
+  standing(view, now, { three, shadow }, { folds, selected }) {
     const { slice, frame } = now;
     const layers: GpuLayer[] = shadow ? [shadow] : [];
     if (view.name.startsWith('order/')) return { layers };
@@ -247,6 +243,8 @@ export const marks: Marks<OrderState, Derived> = {
           },
           ...{ opacity: 0.85, hatch: true, revision: painted.mark },
         });
+      // Pairs of the lists are selected when they are chosen.
+      parts.push({ marks: bodyRectangles(view, now, selected), words: [] });
       if (!now.flat) {
         if (three && slice.ghosts) parts.push(ghostsIn(view, three));
         if (folds['order-horizon']) parts.push(vanishingIn(view, now));
@@ -265,6 +263,3 @@ export const marks: Marks<OrderState, Derived> = {
     },
   ],
 };
-
-/** How far ahead a point is. */
-export const aheadOf = (frame: CameraFrame, p: Vec3): number => worldToViewRuf(frame, p)[2];
