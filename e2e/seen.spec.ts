@@ -64,7 +64,8 @@ const faults = (page: Page): Promise<string[]> =>
         if (of.overflowX !== 'visible' || of.overflowY !== 'visible') {
           const [left, top] = [Math.max(clipped.left, inner.left), Math.max(clipped.top, inner.top)];
           const [right, bottom] = [Math.min(clipped.right, inner.right), Math.min(clipped.bottom, inner.bottom)];
-          clipped = new DOMRect(left, top, right - left, bottom - top);
+          // Nothing is left of what lies wholly out of a box.
+          clipped = new DOMRect(left, top, Math.max(0, right - left), Math.max(0, bottom - top));
         }
       }
       if (clipped.width < 1 || clipped.height < 4) continue;

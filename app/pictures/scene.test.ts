@@ -30,6 +30,7 @@ const buffer = (edges: ReturnType<typeof edgesOf>) =>
       ...(normals[1] ?? [0, 0, 0]),
       crease ? 1 : 0,
       0,
+      0,
     ]),
   );
 const kinds = (drawn: Float32Array) => {
@@ -65,6 +66,14 @@ describe('the edges of a drawing', () => {
       silhouettes: 4,
       creases: 0,
     });
+  });
+  it('carry the depth of their body’s rank where a picture is painted in an order', () => {
+    const edges = buffer(edgesOf(cube.positions, cube.indices));
+    edges.fill(1, edges.length - 1);
+    const drawn = drawnEdges(edges, [5, 6, 7, 1], Float32Array.from([0.25, 0.5]));
+    const depths = Array.from({ length: drawn.length / drawnStride }, (_, i) => drawn[i * drawnStride + 8]);
+    expect(new Set(depths)).toEqual(new Set([0.25, 0.5]));
+    expect(drawnEdges(edges, [5, 6, 7, 1])[8]).toBe(0);
   });
   it('are given to the GPU as quads: each line at its four corners, in two triangles of one sense', () => {
     const lines = Float32Array.from({ length: 3 * drawnStride }, (_, i) => i);

@@ -107,7 +107,9 @@ function Panel({
   for (const { name, place, ghost } of known) {
     const near = inside(place);
     const there = names.find(
-      ({ at: p, names: list }) => Math.abs(p[0] - near[0]) < 46 && Math.abs(p[1] - near[1]) < 14 + 12 * list.length,
+      ({ at: p, names: list }) =>
+        Math.abs(p[0] - near[0]) < 6 + 3.6 * (name.length + Math.max(...list.map((one) => one.length))) &&
+        Math.abs(p[1] - near[1]) < 2 + 12 * list.length,
     );
     if (there) there.names.push(name);
     else names.push({ at: near, names: [name], ghost });
