@@ -22,7 +22,7 @@ export function costOf(given: unknown): number {
     cost += 10 + 2 * points + 2 * items + length(query.distances) + 10 * length(query.triangles);
     for (const polygon of Array.isArray(query.polygons) ? (query.polygons as unknown[]) : [])
       cost += 5 * length(polygon);
-    if (query.op === 'pick') cost += pixels * (all + 20);
+    if (query.op === 'pick') cost += pixels * (all + 20) + (query.statistics ? 10 * (all + vertices) : 0);
     else cost += 2 * pixels;
     if (query.op === 'aim') cost += 2 * all + vertices;
     if (/isib|Bounds|drawOrder|apparentSize/.test(String(query.op)))

@@ -4,6 +4,7 @@ import { pictureToWorld, rayEnds, type DepthChoice } from '../convert/unproject'
 import { viewRufToWorld, pictureToViewRuf, pixelsPerUnit, projectPoint, rayThrough } from '../convert/project';
 import type { Vec2, Vec3 } from '../math/vec3';
 import { pick, pickFlat, type Hit } from '../pick/pick';
+import { lookedAt } from '../pick/sceneTree';
 import { billboard } from '../billboard/billboard';
 import { codecOf } from '../conventions/codec';
 import { footprint } from '../ground/footprint';
@@ -165,14 +166,20 @@ export const operations: Operations = {
     };
   },
 
-  pick: (resolved, { pixels, backFaces, all }) => ({
+  pick: (resolved, { pixels, backFaces, all, statistics }) => ({
     pixels: lazily(pixels, (pixel) => {
       const { frame, placed, flat } = resolved;
       const at = pictureOf(resolved, pixel);
       const hits = flat
         ? pickFlat(viewRufToWorld(frame, pictureToViewRuf(frame, ...at, 0)), placed, all)
         : pick(frame, ...at, placed, { backFaces, all });
-      return { hits: hits.map((hit) => expressHit(resolved, hit)) };
+      const answered = { hits: hits.map((hit) => expressHit(resolved, hit)) };
+      return statistics
+        ? {
+            ...answered,
+            tested: flat ? { boxes: 0, triangles: placed.length } : lookedAt(placed, frame, at, backFaces, all),
+          }
+        : answered;
     }),
   }),
 

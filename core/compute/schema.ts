@@ -277,7 +277,12 @@ export const querySchema = z.discriminatedUnion('op', [
   query('worldToScreen', { points }),
   query('screenToWorld', { pixels, at: depthChoiceSchema }),
   query('rays', { pixels }),
-  query('pick', { pixels, backFaces: z.boolean().default(false), all: z.boolean().default(false) }),
+  query('pick', {
+    pixels,
+    backFaces: z.boolean().default(false),
+    all: z.boolean().default(false),
+    statistics: z.boolean().default(false),
+  }),
   query('aim', { muzzle: vec3Schema, pixel: vec2Schema.optional(), reach: positive }),
   query('planes', {}),
   query('visibility', { bodies: ids, margin: number.default(0), method: z.enum(['exact', 'planes']) }),
