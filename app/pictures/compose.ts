@@ -224,6 +224,12 @@ function made(now: Moment, input: PicturesInput, task: OpenTask | null): Pick<Co
         layers.push({
           ...{ marks, x: corner[0], y: corner[1], clip: clipOf(view, within), inked: inkedIn(view, now) },
         });
+    // What goes with the pointer is always painted, over the other pictures too.
+    const under = name === 'camera' ? [] : underPointerOf(task, view, input.css, look);
+    if (under.length)
+      layers.push({
+        ...{ marks: under, x: corner[0], y: corner[1], clip: clipOf(view, 'picture'), inked: inkedIn(view, now) },
+      });
   };
 
   if (slots.main) shownIn('camera', slots.main);

@@ -179,7 +179,7 @@ export interface Marks<S = undefined, D = undefined> {
   /** What it does to the camera and the bodies at the moment's time. */
   moves?(now: Moment<S>): ReturnType<Mover>;
   standing?(view: PictureView, now: Moment<S>, derived: D, look: Look): Drawn;
-  /** What goes with the pointer, at `at` in CSS pixels of the viewport. */
+  /** What goes with the pointer in any picture, at `at` in CSS pixels of the viewport. */
   underPointer?(view: PictureView, at: Vec2, now: Moment<S>, derived: D, look: Look): readonly Mark[];
   /** A tint a body, in the order of the project; null leaves all as they are. */
   tints?(now: Moment<S>, derived: D): Uint8Array | null;

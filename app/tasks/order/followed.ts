@@ -135,11 +135,3 @@ const trianglesIn = [false, true].map((flat) =>
 /** The triangles of all bodies where they stand. */
 export const trianglesOf = ({ placed, flat }: Pick<Moment, 'placed' | 'flat'>): WorldTriangles =>
   trianglesIn[flat ? 1 : 0]!(placed);
-
-/** A number that is the same for the same numbers, on any thread. */
-export function checksum(...lists: readonly ArrayLike<number>[]): number {
-  let sum = 0;
-  for (const list of lists)
-    for (let i = 0; i < list.length; i++) sum = (sum * 1.0000001 + list[i]! * (1 + (i % 97))) % 1e15;
-  return sum;
-}

@@ -2,9 +2,10 @@ import { paintOrder, type PaintedUnit } from '../../../core/order/paint';
 import { drawOrder, type SortKey } from '../../../core/order/drawOrder';
 import type { CameraFrame } from '../../../core/camera/frame';
 import type { BodyPainting } from '../../pictures/contract';
+import { checksum } from '../../state/checksum';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import { checksum, leftOutOf, sortKeyOf, trianglesOf } from './followed';
+import { leftOutOf, sortKeyOf, trianglesOf } from './followed';
 import type { OrderState } from './state';
 
 /* How the camera's picture is painted, and by which order. */

@@ -1,0 +1,219 @@
+import type { RayFault } from '../../../core/pick/faults';
+import { radians } from '../../../core/math/angle';
+import { DataList, type ListColumn } from '../../sheet/DataList';
+import { NumberField } from '../../sheet/NumberField';
+import { figure } from '../../ui/figures';
+import { lengths, type Units } from '../../ui/parseNumber';
+import { WorkingButton } from '../../working/WorkingButton';
+import { change } from './edits';
+import { benchOf, type BenchRow } from './rays';
+import { useRay } from './Ray';
+import type { PickState } from './state';
+
+/** Each fault: its name, and what the code would have to use instead. */
+export const faultWords: Readonly<Record<RayFault, { readonly name: string; readonly mend: string }>> = {
+  shakeLeftOut: {
+    name: 'gaze without the shake',
+    mend: 'The ray is made from the controller’s rotation. Make it from the camera that drew the picture, shake and all: its inverse view projection.',
+  },
+  recoilLeftOut: {
+    name: 'gaze without the recoil',
+    mend: 'The recoil’s pitch is in the picture and not in the ray. Add it once, to the camera, and make picture and ray from that camera.',
+  },
+  frameBefore: {
+    name: 'the frame before',
+    mend: 'The ray is made from last frame’s camera. Update the camera first, then pick; or keep the camera that drew what is on the screen with the picture.',
+  },
+  otherAspect: {
+    name: 'another screen’s aspect',
+    mend: 'The projection that unprojects has another aspect than the viewport that was drawn. Make both from the size of the viewport, whenever it changes.',
+  },
+  shiftLeftOut: {
+    name: 'lens shift left out',
+    mend: 'The ray goes through the middle of symmetric extents. Take the extents that the projection has, off centre as they are, or invert the projection itself.',
+  },
+  halfLeftOut: {
+    name: 'whole pixels without the half',
+    mend: 'The number of the pixel is taken for its place. Its middle lies at x + 0.5, y + 0.5.',
+  },
+  otherEdge: {
+    name: 'y from the other edge',
+    mend: 'The pointer’s y counts from the top, the viewport’s from the bottom. Use height − y before it is made NDC.',
+  },
+  devicePixels: {
+    name: 'device pixels for CSS pixels',
+    mend: 'The pointer comes in CSS pixels and the viewport is in device pixels, or the other way round. Multiply by the device pixel ratio, once.',
+  },
+};
+
+const rates: Units = { '°/s': 1 };
+
+/** Rays made from another source than the camera that drew the picture, and what each is off by. */
+export function Bench() {
+  const { now, looked, pixel } = useRay();
+  const { slice, codec: e, project, flat, points: form } = now;
+  const rows = benchOf(now, looked, pixel);
+  const chosen = rows.find(({ fault }) => fault === slice.fault) ?? null;
+  const inDegrees = e.conventions.angles.unit === 'degrees';
+  const columns: readonly ListColumn<BenchRow>[] = [
+    { name: 'Ray from', width: '1fr', value: ({ fault }) => faultWords[fault].name },
+    ...(flat
+      ? []
+      : [
+          {
+            name: inDegrees ? '°' : 'rad',
+            width: '48px',
+            value: ({ angle }: BenchRow) => e.toAngle(angle),
+            decimals: inDegrees ? 2 : 4,
+          },
+        ]),
+    { name: 'miss', width: '52px', value: ({ miss }) => miss },
+    { name: 'px', width: '52px', value: ({ error }) => error && Math.hypot(...error), decimals: 1 },
+  ];
+  const term = (
+    name: string,
+    label: string,
+    value: number,
+    recipe: (draft: PickState, v: number) => void,
+    more: { step?: number; units?: Units; unit?: string; source?: string; refuse?: (v: number) => string | null } = {},
+  ) => (
+    <NumberField
+      key={name}
+      name={name}
+      label={label}
+      width="50%"
+      value={value}
+      shown={(v) => figure(v, Number.isInteger(v) ? 0 : 2)}
+      {...more}
+      onChange={(v, gesture) =>
+        change(`set the ${name.toLowerCase()}`, (draft) => recipe(draft as PickState, v), gesture)
+      }
+    />
+  );
+  const angle = (degrees: number) => e.toAngle(radians(degrees));
+  const back = (shown: number) => (e.fromAngle(shown) * 180) / Math.PI;
+  const velocity = form.show(slice.velocity);
+  return (
+    <>
+      <div className="rule">
+        In the picture’s camera <em>{inDegrees ? 'degrees' : 'radians'}</em>
+      </div>
+      {flat ? (
+        <div className="row">
+          <span className="label">Shake</span>
+          {term('Shake roll', 'roll', angle(slice.shake.roll), (d, v) => void (d.shake.roll = back(v)), {
+            step: 0.1,
+            source: 'shake',
+          })}
+        </div>
+      ) : (
+        <>
+          <div className="row">
+            <span className="label">Shake</span>
+            {term('Shake yaw', 'yaw', angle(slice.shake.yaw), (d, v) => void (d.shake.yaw = back(v)), {
+              step: 0.1,
+              source: 'shake',
+            })}
+            {term('Shake pitch', 'pitch', angle(slice.shake.pitch), (d, v) => void (d.shake.pitch = back(v)), {
+              step: 0.1,
+            })}
+          </div>
+          <div className="row">
+            <span className="label" />
+            {term('Shake roll', 'roll', angle(slice.shake.roll), (d, v) => void (d.shake.roll = back(v)), {
+              step: 0.1,
+            })}
+            {term('Recoil', 'recoil', angle(slice.recoil), (d, v) => void (d.recoil = back(v)), { step: 0.1 })}
+          </div>
+        </>
+      )}
+      <div className="row">
+        <span className="label">Offset</span>
+        {term('Shake to the right', 'right', slice.shake.offset[0], (d, v) => void (d.shake.offset[0] = v), {
+          step: 0.01,
+          units: lengths,
+        })}
+        {term('Shake upward', 'up', slice.shake.offset[1], (d, v) => void (d.shake.offset[1] = v), {
+          step: 0.01,
+          units: lengths,
+        })}
+      </div>
+      <div className="row">
+        <span className="label">Turns</span>
+        {!flat &&
+          term('Turn rate', 'yaw/s', angle(slice.turnRate), (d, v) => void (d.turnRate = back(v)), {
+            step: 5,
+            units: rates,
+          })}
+        {term('Frames a second', 'fps', slice.frameRate, (d, v) => void (d.frameRate = v), {
+          refuse: (v) => (v > 0 ? null : 'There must be some frames in a second.'),
+        })}
+      </div>
+      {flat && (
+        <div className="row">
+          <span className="label">Scroll</span>
+          {velocity.map((v, i) =>
+            term(`Scroll along ${form.letters[i]}`, `${form.letters[i]}/s`, v, (d, n) => {
+              d.velocity = [...form.read(velocity.map((old, k) => (k === i ? n : old)))];
+            }),
+          )}
+        </div>
+      )}
+      <div className="row">
+        <span className="label">Screen</span>
+        <select
+          className="select"
+          aria-label="The other screen"
+          value={Math.min(slice.screen, Math.max(0, project.screens.sizes.length - 1))}
+          onChange={({ target }) =>
+            change('choose the other screen', (draft) => void (draft.screen = Number(target.value)))
+          }
+        >
+          {project.screens.sizes.map((size, i) => (
+            <option key={i} value={i}>
+              {size.name} ({size.width} × {size.height})
+            </option>
+          ))}
+        </select>
+      </div>
+      <div className="rule">
+        Rays from elsewhere <WorkingButton of="miss" />{' '}
+        <em>{flat ? `miss in ${project.unit}` : `at ${figure(looked.range, 1)} along the ray`}</em>
+      </div>
+      <DataList
+        name="faults"
+        rows={rows}
+        keyOf={({ fault }) => fault}
+        columns={columns}
+        chosen={slice.fault}
+        onChoose={({ fault }) => change('choose a fault', (draft) => void (draft.fault = fault))}
+      />
+      {chosen ? (
+        <div className="result">
+          <p className="verdict-line" data-testid="fault-verdict">
+            {chosen.miss < 1e-9 && (chosen.error === null || Math.hypot(...chosen.error) < 1e-6)
+              ? `Nothing is off by “${faultWords[chosen.fault].name}” here.`
+              : `Off by ${figure(chosen.miss, 2)} ${project.unit} at the target${
+                  chosen.error
+                    ? `, ${figure(Math.hypot(...chosen.error), 1)} pixels in the picture`
+                    : ', and out of the picture'
+                }.`}
+          </p>
+          <p className="text-note leading-4" data-testid="fault-mend">
+            {faultWords[chosen.fault].mend}
+          </p>
+          <button
+            className="text-button"
+            onClick={() => change('put the second reticle away', (draft) => void (draft.fault = null))}
+          >
+            Put the second reticle away
+          </button>
+        </div>
+      ) : (
+        <p className="text-note leading-4 text-ink2">
+          Choose a row: it is drawn as a second reticle, joined to the first.
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,146 @@
+import type { PlacedBody } from '../../../core/bodies/body';
+import type { CameraFrame } from '../../../core/camera/frame';
+import { linearDeterminant } from '../../../core/math/mat4';
+import { leftOutFaces, paint, worldTriangles } from '../../../core/order/paint';
+import {
+  emptySweep,
+  lookedAtRows,
+  sceneTree,
+  sweepDifference,
+  sweepRows,
+  sweepTile,
+} from '../../../core/pick/sceneTree';
+import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
+import { bodiesOf } from './rays';
+import type { PickState } from './state';
+import { sweptMark } from './swept';
+
+interface Asked {
+  /** What picture it is of, on any thread. */
+  readonly mark: number;
+  readonly frame: CameraFrame;
+  readonly placed: readonly PlacedBody[];
+  readonly backFaces: boolean;
+}
+
+/** What the sweep of a picture has found, coarse or whole. */
+export interface Sweep {
+  readonly mark: number;
+  readonly width: number;
+  readonly height: number;
+  /** Which body of the project; −1 for none. */
+  readonly body: Int16Array;
+  readonly distance: Float32Array;
+  /** In 127ths. */
+  readonly normal: Int8Array;
+  /** Where the painted picture shows another body: 1 at a silhouette, 2 off one; empty in a coarse one. */
+  readonly where: Uint8Array;
+  readonly differing: number;
+  readonly offSilhouette: number;
+  readonly hits: number;
+  readonly milliseconds: number;
+}
+/** How many boxes and surfaces every pixel's ray looks at. */
+export interface LookedAt {
+  readonly mark: number;
+  readonly width: number;
+  readonly height: number;
+  readonly boxes: Uint16Array;
+  readonly mean: number;
+  readonly most: number;
+  readonly surfaces: number;
+}
+
+/** The most pixels of a whole sweep. */
+const mostPixels = 2 ** 21;
+const sizeOf = ({ viewport: { width, height } }: CameraFrame, per: number) => {
+  const k = Math.min(1 / per, Math.sqrt(mostPixels / (width * height)));
+  return { width: Math.max(1, Math.round(width * k)), height: Math.max(1, Math.round(height * k)) };
+};
+
+const input = (now: Parameters<typeof sweptMark>[0]): Asked | null =>
+  now.flat ? null : { mark: sweptMark(now), frame: now.frame, placed: bodiesOf(now), backFaces: now.slice.backFaces };
+
+const compact = (swept: ReturnType<typeof emptySweep>) => ({
+  body: Int16Array.from(swept.body),
+  distance: swept.distance,
+  normal: Int8Array.from(swept.normal, (v) => Math.round(127 * v)),
+  hits: swept.body.reduce((sum, v) => sum + (v < 0 ? 0 : 1), 0),
+});
+
+/** Time for others while a camera is moved: what is overtaken at once need not begin. */
+const rest = async (control: JobControl, milliseconds: number): Promise<void> => {
+  const until = performance.now() + milliseconds;
+  while (performance.now() < until) {
+    await new Promise((done) => setTimeout(done, 20));
+    await control.breathe();
+  }
+};
+
+const coarse: JobSpec<PickState, Asked, Sweep> = {
+  says: 'Sweeping the picture, coarsely',
+  input,
+  run: ({ mark, frame, placed, backFaces }) => {
+    const start = performance.now();
+    const { width, height } = sizeOf(frame, 16);
+    const swept = emptySweep(width, height);
+    sweepRows(frame, sceneTree(placed), swept, 0, height, backFaces);
+    return {
+      ...{ mark, width, height, ...compact(swept), where: new Uint8Array(0), differing: 0, offSilhouette: 0 },
+      milliseconds: performance.now() - start,
+    };
+  },
+};
+
+const whole: JobSpec<PickState, Asked, Sweep> = {
+  says: 'Sweeping the picture',
+  input,
+  run: async ({ mark, frame, placed, backFaces }, control) => {
+    await rest(control, 160);
+    const start = performance.now();
+    const { width, height } = sizeOf(frame, 1);
+    const swept = emptySweep(width, height);
+    const tree = sceneTree(placed);
+    await control.breathe();
+    for (let row = 0; row < height; row += 2 * sweepTile) {
+      sweepRows(frame, tree, swept, row, row + 2 * sweepTile, backFaces);
+      control.progress((0.9 * row) / height);
+      await control.breathe();
+    }
+    const milliseconds = performance.now() - start;
+    const triangles = worldTriangles(placed);
+    // The faces that a pick passes over are not painted either: by outward, which a mirroring turns over.
+    const leftOut = backFaces
+      ? null
+      : Uint8Array.from(placed, ({ toWorld }) =>
+          linearDeterminant(toWorld) < 0 ? leftOutFaces.front : leftOutFaces.back,
+        );
+    const painted = paint(frame, triangles, { width, height, order: null, leftOut });
+    await control.breathe();
+    const bodies = Int32Array.from(painted.triangle, (i) => (i < 0 ? -1 : triangles.body[i]!));
+    const { count, offSilhouette, where } = sweepDifference(swept, bodies);
+    return { mark, width, height, ...compact(swept), where, differing: count, offSilhouette, milliseconds };
+  },
+};
+
+const boxes: JobSpec<PickState, Asked, LookedAt> = {
+  says: 'Counting what rays look at',
+  input: (now) => (now.slice.by === 'boxes' ? input(now) : null),
+  run: async ({ mark, frame, placed }, control) => {
+    await rest(control, 160);
+    const { width, height } = sizeOf(frame, 2);
+    const tree = sceneTree(placed);
+    const found = new Uint16Array(width * height);
+    const surfaces = new Uint16Array(width * height);
+    for (let row = 0; row < height; row += 8) {
+      lookedAtRows(frame, tree, width, height, row, row + 8, found, surfaces);
+      control.progress(row / height);
+      await control.breathe();
+    }
+    const mean = (of: Uint16Array) => of.reduce((sum, v) => sum + v, 0) / of.length;
+    const most = found.reduce((a, v) => Math.max(a, v), 0);
+    return { mark, width, height, boxes: found, mean: mean(found), most, surfaces: mean(surfaces) };
+  },
+};
+
+export const jobs: JobModule['jobs'] = { coarse, whole, boxes };
