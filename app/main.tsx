@@ -8,6 +8,7 @@ import './shell/narrow.css';
 import { beginPictures } from './pictures/picturesClient';
 import { openShelf } from './state/autosave';
 import { keepApplication } from './state/offline';
+import { prepareMeshes } from './state/meshTrees';
 import { followProjects } from './state/table';
 import { followTheme } from './state/settings';
 import { followDocument } from './state/pace';
@@ -37,6 +38,7 @@ createRoot(document.getElementById('root')!).render(
 void openShelf().then(() => {
   followProjects();
   reportUnread();
+  prepareMeshes();
 });
 if (!import.meta.env.DEV)
   window.addEventListener('load', () => setTimeout(() => void keepApplication(home), 3000), { once: true });

@@ -175,6 +175,24 @@ await take('order-painted', {
     await page.locator('.notice').first().waitFor({ state: 'detached' });
   },
 });
+const swept = (page) => page.getByText('1280 × 720 rays').waitFor({ timeout: 30_000 });
+await take('pick-aim', {
+  task: 'pick',
+  act: async (page) => {
+    await page.getByLabel('Show where it lands fired along the gaze').check();
+    await open(page, 'Aim');
+    await swept(page);
+  },
+});
+await take('pick-bench', {
+  task: 'pick',
+  theme: 'night',
+  act: async (page) => {
+    await open(page, 'The fault bench');
+    await page.getByRole('row', { name: /without shake/ }).click();
+    await swept(page);
+  },
+});
 await take('camera-explained', {
   task: 'frame',
   act: async (page) => {

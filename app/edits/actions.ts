@@ -173,7 +173,15 @@ export async function currentRequest() {
       ? [{ id: `points of ${name}${again ? `, ${again + 1}` : ''}`, op: 'worldToScreen', points }]
       : [];
   });
-  return { ...request, queries: [...request.queries, ...sets, ...sliceQueries(now)] };
+  const taken = new Set<string>();
+  // What a task calls its queries is its own; no two of a request have one id.
+  const queries = [...request.queries, ...sets, ...sliceQueries(now)].map((query) => {
+    let { id } = query;
+    for (let i = 2; taken.has(id); i++) id = `${query.id}, ${i}`;
+    taken.add(id);
+    return { ...query, id };
+  });
+  return { ...request, queries };
 }
 
 export const saveRequest = async (): Promise<void> => {

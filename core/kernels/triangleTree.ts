@@ -30,17 +30,21 @@ export function triangleCentres(positions: ArrayLike<number>, indices: ArrayLike
 
 /**
  * A tree over the triangles of a mesh: x, y, z after one another; three indices to a triangle.
- * `order` is that of `treeOrder` over their centres.
+ * `order` is that of `treeOrder` over their centres. `onProgress` is told the share that is done.
  */
 export function triangleTree(
   positions: ArrayLike<number>,
   indices: ArrayLike<number>,
   order: Uint32Array = treeOrder(triangleCentres(positions, indices), 3),
+  onProgress?: (share: number) => void,
 ): TriangleTree {
+  // Putting them in order is the most of it.
+  onProgress?.(0.7);
   const count = order.length;
   const tree = { ...emptyTree(order), corners: new Float64Array(count * 9) };
   const { bounds, corners } = tree;
   for (let k = 0; k < count; k++) {
+    if (onProgress && k % 65536 === 0) onProgress(0.7 + (0.2 * k) / count);
     const node = Math.floor(k / fanOut) * 6;
     const first = k % fanOut === 0;
     for (let corner = 0; corner < 3; corner++) {

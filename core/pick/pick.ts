@@ -85,7 +85,7 @@ function crossings(shape: Shape, o: Vec3, d: Vec3): LocalHit[] {
   }
 }
 
-type Mesh = Extract<Shape, { kind: 'mesh' }>;
+export type Mesh = Extract<Shape, { kind: 'mesh' }>;
 
 function cornersOf({ positions, indices }: Mesh, triangle: number): [Vec3, Vec3, Vec3] {
   const at = (corner: number): Vec3 => {
@@ -100,12 +100,24 @@ function cornersOf({ positions, indices }: Mesh, triangle: number): [Vec3, Vec3,
  */
 const treeFrom = 32;
 const trees = new WeakMap<Mesh, TriangleTree>();
+/** Meshes whose trees are being built elsewhere. */
+const awaited = new WeakSet<Mesh>();
+
+/** Meshes of more triangles than this take long enough to prepare that a page has it done elsewhere. */
+export const preparedElsewhere = 20_000;
+
+/** Has all triangles of a mesh asked, one after another, until its tree is given. */
+export const awaitTree = (mesh: Mesh): void => void awaited.add(mesh);
+
+/** Gives the tree that was built of a mesh, on another thread for instance: picks go by it from now on. */
+export const giveTree = (mesh: Mesh, tree: TriangleTree): void => void trees.set(mesh, tree);
 
 /**
  * The first crossing of a mesh with from ≤ t ≤ to, as `crossings` would find it among all of them.
  */
 function firstCrossing(mesh: Mesh, o: Vec3, d: Vec3, from: number, to: number, backFaces: boolean): LocalHit[] {
   let tree = trees.get(mesh);
+  if (!tree && awaited.has(mesh)) return crossings(mesh, o, d);
   if (!tree) trees.set(mesh, (tree = triangleTree(mesh.positions, mesh.indices)));
   const hit = { triangle: -1, t: 0 };
   if (!firstTriangle(tree, ...o, ...d, from, to, backFaces ? 0 : 1, hit)) return [];

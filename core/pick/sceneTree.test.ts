@@ -7,7 +7,8 @@ import { pictureToPixel } from '../convert/project';
 import { quatAbout } from '../math/quat';
 import { dot, length, type Vec3 } from '../math/vec3';
 import { paint, worldTriangles } from '../order/paint';
-import { pick } from './pick';
+import { triangleTree } from '../kernels/triangleTree';
+import { awaitTree, castRay, giveTree, pick, type Mesh } from './pick';
 import {
   emptySweep,
   firstOfScene,
@@ -139,5 +140,38 @@ describe('what a ray looks at', () => {
     const hit: SceneHit = { item: 0, t: 0, boxes: 9, surfaces: 9 };
     expect(firstOfScene(sceneTree([]), 0, 0, 0, 0, 0, -1, 0, Infinity, true, hit)).toBe(false);
     expect(hit).toEqual({ item: -1, t: Infinity, boxes: 0, surfaces: 0 });
+  });
+});
+
+describe('a large mesh', () => {
+  it('is picked the same while its tree is awaited, and once it is given', () => {
+    const n = 40;
+    const positions: number[] = [];
+    const indices: number[] = [];
+    for (let j = 0; j <= n; j++) for (let i = 0; i <= n; i++) positions.push(i - n / 2, Math.sin(i / 4) * Math.cos(j / 5), j - n / 2); // prettier-ignore
+    for (let j = 0; j < n; j++)
+      for (let i = 0; i < n; i++) {
+        const a = j * (n + 1) + i;
+        indices.push(a, a + n + 1, a + 1, a + 1, a + n + 1, a + n + 2);
+      }
+    const meshes = [0, 1].map((): Mesh => ({ kind: 'mesh', positions, indices }));
+    const placed = meshes.map((own) => {
+      const made = placeBodies([{ id: 'a', shape: own, position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1], parent: null, castsShadow: true }]); // prettier-ignore
+      if (!made.ok) throw new Error('mesh');
+      return made.placed;
+    });
+    awaitTree(meshes[1]!);
+    const ask = () =>
+      placed.map((one) => [0.3, 4.7, -9.1, 40].map((x) => castRay({ origin: [x, 9, 0.7], direction: [0.1, -1, 0.05] }, one))); // prettier-ignore
+    const [own, waiting] = ask();
+    expect(own!.filter((hits) => hits.length)).toHaveLength(3);
+    expect(waiting).toEqual(own);
+    const shares: number[] = [];
+    giveTree(
+      meshes[1]!,
+      triangleTree(positions, indices, undefined, (share) => shares.push(share)),
+    );
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(ask()[1]).toEqual(own);
   });
 });

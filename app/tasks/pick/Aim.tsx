@@ -58,7 +58,7 @@ export function AimSection() {
           </span>
         </div>
         <div className="line">
-          between the two rays <WorkingButton of="aimAngle" />
+          between the rays <WorkingButton of="aimAngle" />
           <span className="right" data-testid="aim-angle">
             {figure(e.toAngle(aim.angle), unit ? 3 : 5)}
             {unit}

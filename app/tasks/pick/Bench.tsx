@@ -13,35 +13,35 @@ import type { PickState } from './state';
 /** Each fault: its name, and what the code would have to use instead. */
 export const faultWords: Readonly<Record<RayFault, { readonly name: string; readonly mend: string }>> = {
   shakeLeftOut: {
-    name: 'gaze without the shake',
+    name: 'without shake',
     mend: 'The ray is made from the controller’s rotation. Make it from the camera that drew the picture, shake and all: its inverse view projection.',
   },
   recoilLeftOut: {
-    name: 'gaze without the recoil',
+    name: 'without recoil',
     mend: 'The recoil’s pitch is in the picture and not in the ray. Add it once, to the camera, and make picture and ray from that camera.',
   },
   frameBefore: {
-    name: 'the frame before',
+    name: 'frame before',
     mend: 'The ray is made from last frame’s camera. Update the camera first, then pick; or keep the camera that drew what is on the screen with the picture.',
   },
   otherAspect: {
-    name: 'another screen’s aspect',
+    name: 'other aspect',
     mend: 'The projection that unprojects has another aspect than the viewport that was drawn. Make both from the size of the viewport, whenever it changes.',
   },
   shiftLeftOut: {
-    name: 'lens shift left out',
+    name: 'without shift',
     mend: 'The ray goes through the middle of symmetric extents. Take the extents that the projection has, off centre as they are, or invert the projection itself.',
   },
   halfLeftOut: {
-    name: 'whole pixels without the half',
+    name: 'without the half',
     mend: 'The number of the pixel is taken for its place. Its middle lies at x + 0.5, y + 0.5.',
   },
   otherEdge: {
-    name: 'y from the other edge',
+    name: 'other edge’s y',
     mend: 'The pointer’s y counts from the top, the viewport’s from the bottom. Use height − y before it is made NDC.',
   },
   devicePixels: {
-    name: 'device pixels for CSS pixels',
+    name: 'device pixels',
     mend: 'The pointer comes in CSS pixels and the viewport is in device pixels, or the other way round. Multiply by the device pixel ratio, once.',
   },
 };
@@ -56,7 +56,7 @@ export function Bench() {
   const chosen = rows.find(({ fault }) => fault === slice.fault) ?? null;
   const inDegrees = e.conventions.angles.unit === 'degrees';
   const columns: readonly ListColumn<BenchRow>[] = [
-    { name: 'Ray from', width: '1fr', value: ({ fault }) => faultWords[fault].name },
+    { name: 'Made', width: '1fr', value: ({ fault }) => faultWords[fault].name },
     ...(flat
       ? []
       : [
@@ -177,8 +177,8 @@ export function Bench() {
         </select>
       </div>
       <div className="rule">
-        Rays from elsewhere <WorkingButton of="miss" />{' '}
-        <em>{flat ? `miss in ${project.unit}` : `at ${figure(looked.range, 1)} along the ray`}</em>
+        Rays <WorkingButton of="miss" />{' '}
+        <em>{flat ? `miss in ${project.unit}` : `miss at range ${figure(looked.range, 1)}`}</em>
       </div>
       <DataList
         name="faults"

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { vec2Schema, vec3Schema } from '../../../core/compute/schema';
 import type { Query } from '../../../core/compute/schema';
-import { rayFaults, type RayFault } from '../../../core/pick/faults';
+import { writeCamera } from '../../../core/compute/write';
+import { pictureToPixel } from '../../../core/convert/project';
+import { faultySource, rayFaults, type RayFault } from '../../../core/pick/faults';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { Project } from '../../../formats/project';
 import type { Slice } from '../../state/slices';
-import { pixelNow, reachOf } from './rays';
+import { lookThrough, pixelNow, reachOf, termsOf } from './rays';
 
 /** What the sweep's picture is tinted by. */
 export type SweepBy = 'body' | 'distance' | 'normal' | 'boxes';
@@ -73,13 +75,22 @@ export const slice: Slice<PickState> = {
     const [a, u] = pixelNow(now);
     const pixels = [[...e.toScreen(frame.viewport, a, u)] as [number, number]];
     const { backFaces, all } = kept;
-    const pick: Query = { id: 'pick', op: 'pick', pixels, backFaces, all, statistics: true };
+    const pick: Query = { id: 'picked', op: 'pick', pixels, backFaces, all, statistics: true };
     if (flat) return [pick];
     const muzzle = [...e.toWorld(kept.muzzle)] as [number, number, number];
     return [
-      { id: 'ray', op: 'rays', pixels },
+      { id: 'picked ray', op: 'rays', pixels },
       pick,
-      { id: 'aim', op: 'aim', muzzle, pixel: pixels[0]!, reach: reachOf(now) },
+      { id: 'aimed', op: 'aim', muzzle, pixel: pixels[0]!, reach: reachOf(now) },
+      // The bench: what comes of each other camera's ray through the same pixel.
+      ...(['shakeLeftOut', 'recoilLeftOut', 'frameBefore', 'otherAspect', 'shiftLeftOut'] as const).flatMap(
+        (fault): Query[] => {
+          const source = faultySource(frame, pictureToPixel(frame, a, u), fault, termsOf(now));
+          const range = lookThrough(now, [a, u]).range;
+          if (!source || !(range > 0)) return [];
+          return [{ id: `ray by ${fault}`, op: 'compareCameras', camera: writeCamera(source.frame, e), pixels, range }];
+        },
+      ),
     ];
   },
 };

@@ -8,7 +8,7 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
   harbour: [
     {
       id: 'pick-fault',
-      text: 'Choose “gaze without the shake” on the fault bench: the second reticle is where the controller’s ray goes.',
+      text: 'On the fault bench choose “without shake”: the second reticle is where the controller’s ray goes.',
       done: ({ project }) => kept(project)?.fault === 'shakeLeftOut',
     },
     {
@@ -30,7 +30,7 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
     },
     {
       id: 'pick-chart-half',
-      text: 'Choose “whole pixels without the half”: half a pixel up and to the left, a tenth of a metre here.',
+      text: 'Choose “without the half”: half a pixel up and to the left, a tenth of a metre here.',
       done: ({ project }) => kept(project)?.fault === 'halfLeftOut',
     },
     {
