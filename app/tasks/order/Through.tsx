@@ -35,7 +35,7 @@ const columns: readonly ListColumn<Row>[] = [
 ];
 const Pixel = ({ value, ghost }: { value: number | undefined; ghost: boolean }) => (
   <span className={ghost ? 'text-verm' : undefined} title={ghost ? 'A ghost: mirrored, since w is below 0' : undefined}>
-    {value === undefined ? 'no w' : figure(value, 1)}
+    {value === undefined ? 'no w' : figure(value, Math.abs(value) < 10_000 ? 1 : 0)}
   </span>
 );
 
