@@ -4,6 +4,7 @@ import { paint, paintOrder, worldTriangles } from '../core/order/paint';
 import { windingOf } from '../core/order/winding';
 import { emptySweep, sceneTree, sweepDifference, sweepRows } from '../core/pick/sceneTree';
 import { quatAbout } from '../core/math/quat';
+import { visibility } from '../core/visibility/visibility';
 import { blankWithGpu } from './gpu';
 import { frameOf } from '../core/camera/frame';
 import { presets, type Conventions } from '../core/conventions/conventions';
@@ -343,4 +344,82 @@ test('the rasteriser paints bodies over one another as the core does and as a sw
     }),
   );
   expect(covered).toBeGreaterThan(100_000);
+});
+
+test('no body that the rasteriser draws in 200 random scenes is called outside', async ({ page }) => {
+  const side = 96;
+  const scenes = Array.from({ length: 200 }, () => {
+    for (;;) {
+      const made = frameOf(
+        {
+          position: [between(-4, 4), between(-4, 4), between(-4, 4)],
+          orientation: { kind: 'angles', yaw: between(-3, 3), pitch: between(-1.4, 1.4), roll: between(-3, 3) },
+          projection: projection(),
+        },
+        { x: 0, y: 0, width: side, height: side },
+      );
+      if (!made.ok) continue;
+      const frame = made.value;
+      const bodies = Array.from({ length: 16 }, (_, i): Body => {
+        const round = next() < 0.3;
+        return {
+          ...{ id: `b${i}`, parent: null, castsShadow: true, rotation: quatAbout([0, 0, 1], between(-3, 3)) },
+          shape: round
+            ? { kind: 'sphere', radius: between(0.3, 3) }
+            : { kind: 'box', size: [between(0.3, 9), between(0.3, 9), between(0.3, 9)] },
+          position: [between(-25, 25), between(-25, 25), between(-25, 25)],
+          scale: round ? [1, 1, 1] : [next() < 0.2 ? -1 : 1, between(0.5, 2), 1],
+        };
+      });
+      const placed = placeBodies(bodies);
+      if (!placed.ok) throw new Error(placed.problems[0]!.message);
+      const triangles = worldTriangles(placed.placed);
+      const e = codecOf(presets.WebGL);
+      return {
+        matrix: e.toList(e.matrix(frame, 'viewProjection')),
+        corners: [...triangles.corners],
+        body: [...triangles.body],
+        verdicts: visibility(frame, placed.placed, { method: 'exact' }).map(({ verdict }) => verdict),
+      };
+    }
+  });
+  await blankWithGpu(page);
+  const found = await page.evaluate(
+    ({ scenes, side }) => {
+      const { gl, uniform } = gpuWith(
+        side,
+        side,
+        'in vec4 v; uniform mat4 m; flat out float id; void main() { gl_Position = m * vec4(v.xyz, 1.0); id = v.w; }',
+        'flat in float id; out vec4 c; void main() { c = vec4((id + 1.0) / 255.0, 0.0, 0.0, 1.0); }',
+      );
+      gl.bindBuffer(gl.ARRAY_BUFFER, gl.createBuffer());
+      gl.enableVertexAttribArray(0);
+      gl.vertexAttribPointer(0, 4, gl.FLOAT, false, 0, 0);
+      gl.enable(gl.DEPTH_TEST);
+      const pixels = new Uint8Array(side * side * 4);
+      return scenes.map(({ matrix, corners, body }) => {
+        const data = new Float32Array((corners.length / 3) * 4);
+        for (let i = 0; i < corners.length / 3; i++) data.set([...corners.slice(3 * i, 3 * i + 3), body[Math.floor(i / 3)]!], 4 * i); // prettier-ignore
+        gl.uniformMatrix4fv(uniform('m'), false, matrix);
+        gl.bufferData(gl.ARRAY_BUFFER, data, gl.STATIC_DRAW);
+        gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);
+        gl.drawArrays(gl.TRIANGLES, 0, data.length / 4);
+        gl.readPixels(0, 0, side, side, gl.RGBA, gl.UNSIGNED_BYTE, pixels);
+        const seen = new Set<number>();
+        for (let i = 0; i < pixels.length; i += 4) if (pixels[i]) seen.add(pixels[i]! - 1);
+        return [...seen];
+      });
+    },
+    { scenes, side },
+  );
+  let [drawn, outside] = [0, 0];
+  scenes.forEach(({ verdicts }, s) => {
+    for (const body of found[s]!) {
+      drawn++;
+      expect(verdicts[body], `scene ${s}, body ${body}`).not.toBe('outside');
+    }
+    outside += verdicts.filter((one) => one === 'outside').length;
+  });
+  expect(drawn).toBeGreaterThan(400);
+  expect(outside).toBeGreaterThan(400);
 });

@@ -45,7 +45,6 @@ async function take(
 const open = (page, title) => page.getByRole('navigation', { name: 'Sections' }).getByTitle(title).click();
 
 await take('frame-paper', { task: 'frame', tries: true });
-await take('frame-night', { task: 'frame', theme: 'night' });
 await take('frame-depth', {
   task: 'frame',
   act: async (page) => {
@@ -191,6 +190,12 @@ await take('pick-bench', {
     await open(page, 'The fault bench');
     await page.getByRole('row', { name: /without shake/ }).click();
     await swept(page);
+  },
+});
+await take('visibility', {
+  task: 'visibility',
+  act: async (page) => {
+    await page.getByTestId('count-inside').waitFor();
   },
 });
 await take('camera-explained', {

@@ -2,10 +2,8 @@ import { useDrag } from '@use-gesture/react';
 import { useId } from 'react';
 import { degrees, radians } from '../../../core/math/angle';
 import type { Vec3 } from '../../../core/math/vec3';
-import { clipPolygon } from '../../../core/order/clip';
-import { worldTriangles } from '../../../core/order/paint';
-import { lightFrom, planarShadow, shadowOf, shadowTriangles } from '../../../core/order/shadow';
-import { shadowVisibility, visibility } from '../../../core/visibility/visibility';
+import { lightFrom, planarShadow, shadowOf } from '../../../core/order/shadow';
+import { castersSeen, type CasterSeen } from '../../../core/visibility/casters';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { NumberField } from '../../sheet/NumberField';
 import { endGesture } from '../../state/document';
@@ -25,7 +23,7 @@ import type { OrderLight, OrderState } from './state';
 interface Caster {
   readonly id: string;
   readonly name: string;
-  readonly seen: 'body and shadow' | 'shadow alone' | 'body alone' | 'neither';
+  readonly seen: CasterSeen['seen'];
 }
 
 /** Which bodies and which of their shadows are in the picture. */
@@ -37,27 +35,10 @@ const castersIn = memo(
     kept: OrderLight,
     receiver: number,
   ): Caster[] => {
-    const light = lightOf(kept);
-    const plane = receiverOf({ receiver });
-    const casting = [...placed.values()].filter(({ body }) => body.castsShadow);
-    const name = new Map(bodies.map((body) => [body.id, body.name]));
-    const of = (id: string, body: boolean, shadow: boolean): Caster => ({
-      ...{ id, name: name.get(id) ?? id },
-      seen: body ? (shadow ? 'body and shadow' : 'body alone') : shadow ? 'shadow alone' : 'neither',
-    });
-    if (light.kind === 'directional') {
-      const found = shadowVisibility(frame, casting, light.travels, plane);
-      if (found.ok)
-        return found.value.map(({ body, bodyOnScreen, shadowOnScreen }) => of(body, bodyOnScreen, shadowOnScreen));
-    }
-    const verdicts = visibility(frame, casting, { method: 'exact' });
-    return casting.map((one, i) => {
-      const corners = shadowTriangles(light, plane, worldTriangles([one]).corners);
-      let shadow = false;
-      for (let at = 0; at < corners.length && !shadow; at += 9)
-        shadow = clipPolygon(frame, [0, 3, 6].map((k): Vec3 => [corners[at + k]!, corners[at + k + 1]!, corners[at + k + 2]!])).length > 0; // prettier-ignore
-      return of(one.body.id, verdicts[i]!.verdict !== 'outside', shadow);
-    });
+    const names = new Map(bodies.map(({ id, name }) => [id, name]));
+    return castersSeen(frame, [...placed.values()], lightOf(kept), receiverOf({ receiver })).map(({ body, seen }) => ({
+      ...{ id: body, name: names.get(body) ?? body, seen },
+    }));
   },
 );
 

@@ -1,0 +1,114 @@
+import { degrees } from '../../../core/math/angle';
+import type { ShowingMend, Unseen } from '../../../core/visibility/whyNot';
+import { useSelection } from '../../state/selection';
+import { useTaskMoment } from '../../state/tempo';
+import { figure } from '../../ui/figures';
+import { showBody } from './edits';
+import { seenNow, whyNotNow } from './seen';
+import { measured } from './Bodies';
+import type { VisibilityState } from './state';
+
+/** The reason in one sentence, with its number. */
+export function whySentence(name: string, why: Unseen | null, unit: string, nameOf: (id: string) => string): string {
+  if (!why) return `${name} is seen.`;
+  const sides = (across: number, upward: number) =>
+    [
+      across && `${figure(Math.abs(across), 1)} px ${across > 0 ? 'right' : 'left'}`,
+      upward && `${figure(Math.abs(upward), 1)} px ${upward > 0 ? 'above' : 'below'}`,
+    ]
+      .filter(Boolean)
+      .join(' and ');
+  switch (why.kind) {
+    case 'behindEye':
+      return `${name} lies behind the eye, by ${measured(why.behind, unit)} at least.`;
+    case 'beforeNear':
+      return `${name} lies before near: its farthest point is ${measured(why.ahead, unit)} ahead.`;
+    case 'pastFar':
+      return `${name} lies past far: its nearest point is ${measured(why.ahead, unit)} ahead.`;
+    case 'offPicture': {
+      const off = sides(why.across, why.upward);
+      return off ? `${name} lies off the picture, ${off} of it.` : `${name} passes by a corner of the picture.`;
+    }
+    case 'noExtent':
+      return `${name} is a point: it has a place and no surface to be seen.`;
+    case 'tooSmall':
+      return `${name} is ${figure(why.pixels, 3)} px wide: it may fall between the middles of pixels.`;
+    case 'facingAway':
+      return `Every surface of ${name} faces away.`;
+    case 'hidden':
+      return `${name} is in the frustum and hidden by ${nameOf(why.by)}.`;
+  }
+}
+
+const mendWords = (mend: ShowingMend, unit: string): string => {
+  switch (mend.kind) {
+    case 'turn':
+      return `Turn by ${figure(degrees(mend.angle), 1)}° to show it`;
+    case 'near':
+      return `Bring near to ${measured(mend.near, unit)}`;
+    case 'far':
+      return `Raise far to ${measured(mend.far, unit)}`;
+    case 'closer':
+      return `Go ${measured(mend.by, unit)} closer`;
+  }
+};
+
+/** For any body: why nothing of it is seen, and the smallest change of the camera that shows it. */
+export function Why() {
+  const now = useTaskMoment<VisibilityState>('visibility');
+  const ids = useSelection((state) => state.ids);
+  const { project } = now;
+  const { unit } = project;
+  const id = ids.at(-1) ?? project.probe.body ?? project.bodies[0]?.id ?? null;
+  const found = id === null ? null : whyNotNow(now, id);
+  const names = new Map(project.bodies.map((body) => [body.id, body.name]));
+  const nameOf = (of: string) => names.get(of) ?? of;
+  const outside = seenNow(now).find(({ verdict }) => verdict === 'outside');
+  if (id === null || !found) return <p className="text-note text-ink2">There are no bodies to ask about.</p>;
+  return (
+    <>
+      <div className="row">
+        <select
+          className="select w-full"
+          aria-label="The body that is asked about"
+          value={id}
+          onChange={({ target }) => useSelection.setState({ ids: [target.value] })}
+        >
+          {project.bodies.map((body) => (
+            <option key={body.id} value={body.id}>
+              {body.name}
+            </option>
+          ))}
+        </select>
+      </div>
+      <div className="result">
+        <p className={found.why ? 'none' : 'verdict-line'} data-testid="why">
+          {whySentence(nameOf(id), found.why, unit, nameOf)}
+        </p>
+        {found.pixels !== null && (
+          <div className="line">
+            diameter
+            <span className="right" data-testid="why-pixels">
+              {figure(found.pixels, 1)} px
+            </span>
+          </div>
+        )}
+        {found.mend && (
+          <button className="plain-button mt-1" data-testid="mend" onClick={() => showBody(found.mend!)}>
+            {mendWords(found.mend, unit)}
+          </button>
+        )}
+        {found.why && !found.mend && (found.why.kind === 'hidden' || found.why.kind === 'facingAway') && (
+          <p className="text-note leading-4 text-ink2">
+            No turn of the camera shows it from here: step to another side.
+          </p>
+        )}
+      </div>
+      {outside && (
+        <button className="text-button" onClick={() => useSelection.setState({ ids: [outside.id] })}>
+          Ask about {nameOf(outside.id)}, which is outside
+        </button>
+      )}
+    </>
+  );
+}

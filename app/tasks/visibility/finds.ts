@@ -1,0 +1,18 @@
+import type { Find } from '../task';
+
+/** What the worksheet of Visibility has, by its names and by other words of the trade. */
+export const finds: readonly Find[] = [
+  { name: 'Bodies against the frustum', at: '[data-section="visibility-bodies"]', words: 'culling frustum test inside outside intersect' }, // prettier-ignore
+  { name: 'Margin', at: '[aria-label="Margin"]', words: 'padding guard band pixels outward' },
+  { name: 'Exact test or planes', at: '[aria-label="Test"]', words: 'false positive conservative separating axis' },
+  { name: 'A shortcut instead', at: '[aria-label="Shortcut"]', words: 'bounding sphere centre point corners AABB' },
+  {
+    name: 'Why not',
+    at: '[data-section="visibility-why"]',
+    words: 'invisible missing nothing drawn black behind occluded',
+  },
+  { name: 'On other screens', at: '[data-section="visibility-screens"]', words: 'resolution aspect ratio devices' },
+  { name: 'By their shadow alone', at: '[data-section="visibility-shadows"]', words: 'shadow caster culling popping', world: 'space' }, // prettier-ignore
+  { name: 'Size on the screen', at: '[data-section="visibility-size"]', words: 'LOD level of detail screen size pixels projected' }, // prettier-ignore
+  { name: 'Thresholds', at: '[aria-label="Threshold 1"]', words: 'LOD switch distance hysteresis' },
+];

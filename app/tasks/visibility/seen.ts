@@ -1,0 +1,96 @@
+import type { CameraFrame } from '../../../core/camera/frame';
+import type { PlacedBody } from '../../../core/bodies/body';
+import { clearanceOf, type Clearance } from '../../../core/visibility/clearance';
+import { apparentSize, visibilityBy, type SeenBy, type SeenVerdict } from '../../../core/visibility/size';
+import { visibility, type Verdict } from '../../../core/visibility/visibility';
+import { mendUnseen, whyUnseen, type ShowingMend, type Unseen } from '../../../core/visibility/whyNot';
+import { memo } from '../../state/memo';
+import type { Moment } from '../../state/moment';
+import { seenByOf, type VisibilityState } from './state';
+
+/* What Visibility's sheet and pictures have in common: each worked out once, here. */
+
+const list = memo((placed: Moment['placed']): readonly PlacedBody[] => [...placed.values()]);
+export const bodiesOf = ({ placed }: Pick<Moment, 'placed'>): readonly PlacedBody[] => list(placed);
+
+/** A body's verdict, what the planes say of it, and how far it is from another. */
+export interface Seen {
+  readonly id: string;
+  readonly verdict: Verdict;
+  /** By the customary test: outside only where it lies wholly beyond one plane. */
+  readonly planes: Verdict;
+  readonly rejectedBy: readonly string[];
+  /** Kept by the planes, and nothing of it is in the frustum. */
+  readonly falseAlarm: boolean;
+  readonly clearance: Clearance | null;
+}
+
+const seen = memo(
+  (frame: CameraFrame, bodies: readonly PlacedBody[], margin: number, flat: boolean): readonly Seen[] => {
+    const exact = visibility(frame, bodies, { method: 'exact', margin, flat });
+    const planes = visibility(frame, bodies, { method: 'planes', margin, flat });
+    return bodies.map((placed, i): Seen => {
+      const { verdict, rejectedBy } = exact[i]!;
+      return {
+        ...{ id: placed.body.id, verdict, planes: planes[i]!.verdict, rejectedBy },
+        falseAlarm: verdict === 'outside' && planes[i]!.verdict !== 'outside',
+        clearance: clearanceOf(frame, placed, verdict, { margin, flat }),
+      };
+    });
+  },
+);
+
+/** Whether a margin leaves anything of the viewport. */
+export const marginFits = ({ frame, slice }: Pick<Moment<VisibilityState>, 'frame' | 'slice'>): boolean =>
+  Math.min(frame.viewport.width, frame.viewport.height) + 2 * slice.margin > 0;
+
+/** Every body, in the project's order. */
+export const seenNow = (now: Moment<VisibilityState>): readonly Seen[] =>
+  seen(now.frame, bodiesOf(now), marginFits(now) ? now.slice.margin : 0, now.flat);
+
+/** The verdict that a body is tinted by. */
+export const shownVerdict = ({ method }: VisibilityState, one: Seen): Verdict =>
+  method === 'exact' ? one.verdict : one.planes;
+
+const shortcut = memo(
+  (frame: CameraFrame, bodies: readonly PlacedBody[], kept: VisibilityState, flat: boolean): readonly SeenVerdict[] =>
+    visibilityBy(frame, bodies, seenByOf(kept) satisfies SeenBy, flat),
+);
+/** What the shortcut says of every body. */
+export const shortcutNow = (now: Moment<VisibilityState>): readonly SeenVerdict[] =>
+  shortcut(now.frame, bodiesOf(now), now.slice, now.flat);
+
+/** Why one body is not seen, and the smallest change that shows it. */
+export interface WhyNot {
+  readonly why: Unseen | null;
+  readonly mend: ShowingMend | null;
+  /** Its diameter on the screen. */
+  readonly pixels: number | null;
+}
+const whyNot = memo(
+  (
+    frame: CameraFrame,
+    bodies: readonly PlacedBody[],
+    roots: ReadonlyMap<string, string>,
+    id: string,
+    flat: boolean,
+  ): WhyNot | null => {
+    const placed = bodies.find(({ body }) => body.id === id);
+    if (!placed) return null;
+    // What hangs on it is no stranger to it.
+    const own = new Set(bodies.flatMap(({ body }) => (roots.get(body.id) === roots.get(id) ? [body.id] : [])));
+    const why = whyUnseen(frame, placed, bodies, { flat, own });
+    const { diameter } = apparentSize(frame, placed, flat);
+    return {
+      why,
+      mend: why && !flat ? mendUnseen(frame, placed, why) : null,
+      pixels: diameter.ok ? diameter.value : null,
+    };
+  },
+);
+export const whyNotNow = (now: Moment<VisibilityState>, id: string): WhyNot | null =>
+  whyNot(now.frame, bodiesOf(now), now.roots, id, now.flat);
+
+/** The level of a diameter: 0 from the largest threshold on, and one more below each. */
+export const levelOf = (thresholds: readonly number[], pixels: number): number =>
+  thresholds.filter((one) => pixels < one).length;

@@ -1,0 +1,151 @@
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { near, number, openBench, picture, type } from './bench';
+
+/* Visibility, walked: verdicts, false alarms, shortcuts, why not, screens, shadows and sizes. */
+
+const open = async (page: Page, short: string): Promise<void> => {
+  await page.getByRole('navigation', { name: 'Sections' }).getByRole('button', { name: short, exact: true }).click();
+};
+const choose = (page: Page, group: string, option: string) =>
+  page.getByRole('group', { name: group, exact: true }).getByRole('button', { name: option, exact: true }).click();
+const cells = (page: Page, list: string) => page.getByRole('table', { name: list, exact: true }).locator('.data-body [role=row]'); // prettier-ignore
+const read = async (page: Page, id: string): Promise<string> => (await page.getByTestId(id).textContent())!;
+const counts = async (page: Page): Promise<Record<string, number>> =>
+  Object.fromEntries(
+    await Promise.all(
+      ['inside', 'crosses', 'outside'].map(async (one) => [one, number(await read(page, `count-${one}`))] as const),
+    ),
+  );
+
+/** What the command line answers to the project as it stands. */
+async function answers(page: Page, file: string) {
+  await page.locator('.project-button').click();
+  await page.getByRole('menuitem', { name: 'Copy as a compute request' }).click();
+  writeFileSync(file, await page.evaluate(() => navigator.clipboard.readText()));
+  const out = execFileSync('node', ['bin/astrolabe.js', 'compute', file], { encoding: 'utf8', maxBuffer: 2 ** 26 });
+  const { results } = JSON.parse(out) as { results: (Record<string, never> & { id: string })[] };
+  return Object.fromEntries(results.map((one) => [one.id, one]));
+}
+
+test('what is in the frustum, what the planes and shortcuts make of it, and why a body is not seen', async ({
+  page,
+}, info) => {
+  await openBench(page, '/visibility');
+  const exact = await counts(page);
+  expect(exact.inside! + exact.crosses! + exact.outside!).toBe(82);
+  const before = await picture(page);
+  await choose(page, 'Test', 'planes');
+  const planes = await counts(page);
+  expect(planes.outside).toBeLessThanOrEqual(exact.outside!);
+  const alarms = Number(/^\d+/.exec(await read(page, 'alarms'))?.[0] ?? 0);
+  expect(exact.outside! - planes.outside!).toBe(alarms);
+  await choose(page, 'Test', 'exact');
+  expect(await picture(page)).toBe(before);
+
+  // A margin takes in what is near the picture, and is taken back.
+  await type(page, 'Margin', '300');
+  expect((await counts(page)).outside).toBeLessThan(exact.outside!);
+  await type(page, 'Margin', '-400');
+  await expect(page.getByText('leaves nothing of the viewport')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  expect(await counts(page)).toEqual(exact);
+
+  // The list by verdict; a row selects its body, and Why not asks about it.
+  await page.getByLabel('Show of the bodies').selectOption('outside');
+  await expect(cells(page, 'bodies').first()).toBeVisible();
+  const clear = (await cells(page, 'bodies').locator('span:nth-child(3)').allTextContents()).filter((v) => v !== '—');
+  expect(clear.every((v) => number(v) <= 0)).toBe(true);
+
+  await choose(page, 'Shortcut', 'sphere');
+  await type(page, 'Radii of the sphere', '1');
+  await expect(page.getByTestId('shortcut')).toContainText('0 missed');
+  await choose(page, 'Shortcut', 'centre');
+  await expect(page.getByTestId('shortcut')).toContainText('missed');
+
+  // Behind the eye: the smallest turn shows it.
+  await open(page, 'Why not');
+  const asks = page.getByLabel('The body that is asked about');
+  await asks.selectOption({ label: 'Pilot launch' });
+  await expect(page.getByTestId('why')).toContainText('Pilot launch lies behind the eye');
+  await expect(page.getByTestId('mend')).toContainText('Turn by');
+  await page.getByTestId('mend').click();
+  await expect(page.getByTestId('why')).not.toContainText('behind the eye');
+  await expect(page.getByTestId('why')).not.toContainText('off the picture');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('why')).toContainText('behind the eye');
+  // Past far: far is raised by as much as it takes.
+  await asks.selectOption({ label: 'Headland' });
+  await expect(page.getByTestId('why')).toContainText('lies past far');
+  await page.getByTestId('mend').click();
+  await expect(page.getByTestId('why')).toHaveText('Headland is seen.');
+  await page.keyboard.press('Control+z');
+  // Hidden, and by what; a point has no surface.
+  await asks.selectOption({ label: 'Bollard 5' });
+  await expect(page.getByTestId('why')).toContainText(/is seen|hidden by/);
+  await asks.selectOption({ label: 'Lighthouse lamp' });
+  await expect(page.getByTestId('why')).toContainText('a point');
+  await asks.selectOption({ label: 'Lighthouse' });
+  await expect(page.getByTestId('why')).toHaveText('Lighthouse is seen.');
+
+  // The sheet's numbers are the command line's.
+  const found = await answers(page, info.outputPath('request.json'));
+  expect(found['visible']!.counts).toEqual(exact);
+  const by = found['visible by the shortcut']!.counts as unknown as Record<string, number>;
+  await expect(page.getByTestId('shortcut')).toContainText(`Right for ${by.right}; ${by.missed} missed, ${by['false alarm']} false alarm`); // prettier-ignore
+});
+
+test('other screens, shadows alone, and sizes with their thresholds', async ({ page }, info) => {
+  await openBench(page, '/visibility');
+  await open(page, 'Screens');
+  const rows = page.locator('[data-testid^="screen "]');
+  await expect(rows).toHaveCount(5);
+  for (const row of await rows.all()) {
+    const sum = (await row.locator('.font-mono').allTextContents()).map(Number).reduce((a, b) => a + b, 0);
+    expect(sum).toBe(82);
+  }
+  expect(await cells(page, 'bodies the screens differ on').count()).toBeGreaterThan(0);
+  await open(page, 'Shadows');
+  const alone = Number(/^\d+/.exec(await read(page, 'shadows'))?.[0] ?? 0);
+  expect(alone).toBeGreaterThan(0);
+  await page.getByLabel('Show of the casters in view').selectOption('shadow alone');
+  await expect(cells(page, 'casters in view')).toHaveCount(alone);
+
+  await open(page, 'Size');
+  await page.getByLabel('The body that is asked about').selectOption({ label: 'Buoy 1' });
+  await expect(page.getByTestId('size')).toContainText('Buoy 1');
+  const px = Number(/([\d.]+) px across/.exec(await read(page, 'size'))![1]);
+  // At the distance where it is as large as it is now, it is where it is now.
+  await type(page, 'Threshold 1', String(px));
+  const shown = number(await read(page, 'switch-0'));
+  const found = await answers(page, info.outputPath('request.json'));
+  const sizes = found['apparent sizes']!.bodies as unknown as { body: string; diameter: number; switches: number[] }[];
+  const own = sizes.find(({ body }) => body === 'buoy-1')!;
+  near([px, shown], [own.diameter, own.switches[0]!], 0.06);
+  await expect(page.getByTestId('hysteresis')).toContainText('goes down a level at');
+  await type(page, 'Hysteresis', '0');
+  await expect(page.getByTestId('hysteresis')).toContainText('Without hysteresis');
+  await page.getByRole('button', { name: 'Add a threshold' }).click();
+  await page.getByRole('button', { name: 'Remove threshold 4' }).click();
+  await page.getByLabel('Show of the levels').selectOption('level 3');
+  expect(await cells(page, 'levels').count()).toBeGreaterThan(0);
+});
+
+test('on a flat world: verdicts with a margin, why not, and sizes', async ({ page }, info) => {
+  await openBench(page, '/visibility');
+  await page.keyboard.press('/');
+  await page.getByPlaceholder('A command, a field or a body').fill('Open the demo, Saltmarrow chart');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('On a flat world near and far play no part.')).toBeVisible();
+  const exact = await counts(page);
+  expect(exact.inside! + exact.crosses! + exact.outside!).toBe(21);
+  await page.getByLabel('The body that is asked about').selectOption({ label: 'Fairway buoy' });
+  const why = await read(page, 'why');
+  expect(why).toMatch(/is seen|off the picture/);
+  await type(page, 'Margin', '-200');
+  expect((await counts(page)).outside).toBeGreaterThan(exact.outside!);
+  const found = await answers(page, info.outputPath('flat.json'));
+  expect(found['visible']!.counts).toEqual(await counts(page));
+});
