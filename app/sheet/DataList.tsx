@@ -221,6 +221,7 @@ export function DataList<Row>({
                         key={column.name}
                         role="cell"
                         className={typeof column.value(row) === 'number' ? 'number' : undefined}
+                        title={typeof column.value(row) === 'string' ? String(column.value(row)) : undefined}
                       >
                         {cell(row, column)}
                       </span>

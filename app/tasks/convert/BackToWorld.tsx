@@ -220,7 +220,7 @@ export function BackToWorld() {
                 </span>
               </div>
             )}
-            <div className="line">
+            <div className="line flex-wrap">
               <button className="plain-button" onClick={probeHere}>
                 Put the probe here
               </button>

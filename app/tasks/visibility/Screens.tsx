@@ -44,7 +44,7 @@ interface Differing {
 const columns: readonly ListColumn<Differing>[] = [
   { name: 'Body', width: '1fr', value: ({ name }) => name },
   { name: 'seen on', width: '76px', value: ({ inside }) => inside },
-  { name: 'not on', width: '76px', value: ({ outside }) => outside },
+  { name: 'not on', width: '64px', value: ({ outside }) => outside },
 ];
 
 /** Every screen of the tray with its verdicts, and the bodies on which the screens do not agree. */

@@ -61,9 +61,9 @@ export function Size() {
               : 'the eye is inside the sphere about it, which then has no size.'}
           </p>
           <div className="line">
-            radius, distance <WorkingButton of="diameter" />
+            sphere <WorkingButton of="diameter" />
             <span className="right">
-              {figure(sphere.radius, 2)}, {figure(from!, 2)}
+              {figure(sphere.radius, 2)} at {figure(from!, 1)}
             </span>
           </div>
         </div>

@@ -1,19 +1,27 @@
 import { pictureToPixel } from '../../../core/convert/project';
+import { transformPoint } from '../../../core/math/mat4';
 import { tintByte, type Marks, type Word } from '../../pictures/contract';
 import { bodyRectangles } from '../../pictures/bodyRectangles';
 import { n2, type Mark } from '../../pictures/marks';
 import { seenNow, shownVerdict, type Seen } from './seen';
 import type { VisibilityState } from './state';
 
+/** With more bodies than this the tints alone say it: shapes would cover one another. */
+const mostShapes = 400;
+
 interface Derived {
   readonly seen: readonly Seen[];
 }
 
 /** A verdict as a shape: filled disc, half-filled disc, open ring. */
-const glyph = (verdict: 'inside' | 'crosses' | 'outside', [x, y]: readonly [number, number]): Mark[] => {
-  const ring: Mark = { ink: verdict, x, y, d: 'M-4 0a4 4 0 1 0 8 0a4 4 0 1 0 -8 0Z' };
-  return [ring];
-};
+function glyph(verdict: 'inside' | 'crosses' | 'outside', [x, y]: readonly [number, number]): Mark[] {
+  const disc = 'M-4 0a4 4 0 1 0 8 0a4 4 0 1 0 -8 0Z';
+  if (verdict !== 'crosses') return [{ ink: verdict, x, y, d: disc }];
+  return [
+    { ink: 'path-key', x, y, d: disc },
+    { ink: 'crosses', x, y, d: 'M0 -4a4 4 0 0 0 0 8Z' },
+  ];
+}
 
 /** What Visibility adds to the pictures: every body in the tint of its verdict, and its shape beside it. */
 export const marks: Marks<VisibilityState, Derived> = {
@@ -23,15 +31,15 @@ export const marks: Marks<VisibilityState, Derived> = {
     if (view.name.startsWith('screen')) return {};
     const marks: Mark[] = [];
     const words: Word[] = [];
-    const { slice, placed, roots, frame } = now;
-    if (view.name !== 'camera' && seen.length <= 400)
-      // In the drawings a shape stands where each body does that is no part of another.
-      for (const one of seen) {
-        if (roots.get(one.id) !== one.id) continue;
-        const m = placed.get(one.id)!.toWorld;
-        const at = view.point([m[3]!, m[7]!, m[11]!]);
-        if (at) marks.push(...glyph(shownVerdict(slice, one), at));
-      }
+    const { slice, placed, roots, frame, project } = now;
+    if (seen.length <= mostShapes)
+      // A shape stands at what names each body that is no part of another.
+      seen.forEach((one, i) => {
+        if (roots.get(one.id) !== one.id) return;
+        const at = view.point(transformPoint(placed.get(one.id)!.toWorld, project.bodies[i]!.handle));
+        const inside = at && at[0] > 0 && at[1] > 0 && at[0] < view.size.width && at[1] < view.size.height;
+        if (inside) marks.push(...glyph(shownVerdict(slice, one), at));
+      });
     if (view.name === 'camera') {
       marks.push(...bodyRectangles(view, now, selected));
       if (slice.margin) {
