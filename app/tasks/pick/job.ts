@@ -9,8 +9,10 @@ import {
   sweepDifference,
   sweepRows,
   sweepTile,
+  type SceneTree,
 } from '../../../core/pick/sceneTree';
 import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
+import { remembered } from '../../state/memo';
 import { bodiesOf } from './rays';
 import type { PickState } from './state';
 import { sweptMark } from './swept';
@@ -21,6 +23,21 @@ interface Asked {
   readonly frame: CameraFrame;
   readonly placed: readonly PlacedBody[];
   readonly backFaces: boolean;
+  /** Another number says that bodies are others, or stand elsewhere. */
+  readonly revision: number;
+}
+
+let lastRevision = 0;
+const revisionOf = remembered((of: object): number => {
+  void of;
+  return ++lastRevision;
+});
+
+/** The tree of the bodies that were last asked about: while the camera alone moves it stays. */
+let kept: { readonly revision: number; readonly tree: SceneTree } | null = null;
+function treeFor({ revision, placed }: Asked): SceneTree {
+  if (kept?.revision !== revision) kept = { revision, tree: sceneTree(placed) };
+  return kept.tree;
 }
 
 /** What the sweep of a picture has found, coarse or whole. */
@@ -59,7 +76,15 @@ const sizeOf = ({ viewport: { width, height } }: CameraFrame, per: number) => {
 };
 
 const input = (now: Parameters<typeof sweptMark>[0]): Asked | null =>
-  now.flat ? null : { mark: sweptMark(now), frame: now.frame, placed: bodiesOf(now), backFaces: now.slice.backFaces };
+  now.flat
+    ? null
+    : {
+        mark: sweptMark(now),
+        frame: now.frame,
+        placed: bodiesOf(now),
+        backFaces: now.slice.backFaces,
+        revision: revisionOf(now.placed),
+      };
 
 const compact = (swept: ReturnType<typeof emptySweep>) => ({
   body: Int16Array.from(swept.body),
@@ -80,11 +105,12 @@ const rest = async (control: JobControl, milliseconds: number): Promise<void> =>
 const coarse: JobSpec<PickState, Asked, Sweep> = {
   says: 'Sweeping the picture, coarsely',
   input,
-  run: ({ mark, frame, placed, backFaces }) => {
+  run: (asked) => {
+    const { mark, frame, backFaces } = asked;
     const start = performance.now();
     const { width, height } = sizeOf(frame, 16);
     const swept = emptySweep(width, height);
-    sweepRows(frame, sceneTree(placed), swept, 0, height, backFaces);
+    sweepRows(frame, treeFor(asked), swept, 0, height, backFaces);
     return {
       ...{ mark, width, height, ...compact(swept), where: new Uint8Array(0), differing: 0, offSilhouette: 0 },
       milliseconds: performance.now() - start,
@@ -95,12 +121,13 @@ const coarse: JobSpec<PickState, Asked, Sweep> = {
 const whole: JobSpec<PickState, Asked, Sweep> = {
   says: 'Sweeping the picture',
   input,
-  run: async ({ mark, frame, placed, backFaces }, control) => {
+  run: async (asked, control) => {
+    const { mark, frame, placed, backFaces } = asked;
     await rest(control, 160);
     const start = performance.now();
     const { width, height } = sizeOf(frame, 1);
     const swept = emptySweep(width, height);
-    const tree = sceneTree(placed);
+    const tree = treeFor(asked);
     await control.breathe();
     for (let row = 0; row < height; row += 2 * sweepTile) {
       sweepRows(frame, tree, swept, row, row + 2 * sweepTile, backFaces);
@@ -126,10 +153,11 @@ const whole: JobSpec<PickState, Asked, Sweep> = {
 const boxes: JobSpec<PickState, Asked, LookedAt> = {
   says: 'Counting what rays look at',
   input: (now) => (now.slice.by === 'boxes' ? input(now) : null),
-  run: async ({ mark, frame, placed }, control) => {
+  run: async (asked, control) => {
+    const { mark, frame } = asked;
     await rest(control, 160);
     const { width, height } = sizeOf(frame, 2);
-    const tree = sceneTree(placed);
+    const tree = treeFor(asked);
     const found = new Uint16Array(width * height);
     const surfaces = new Uint16Array(width * height);
     for (let row = 0; row < height; row += 8) {
