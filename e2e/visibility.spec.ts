@@ -133,6 +133,39 @@ test('other screens, shadows alone, and sizes with their thresholds', async ({ p
   expect(await cells(page, 'levels').count()).toBeGreaterThan(0);
 });
 
+test('over time: bars, events at the moments solved for, and how late a test once a frame is', async ({ page }) => {
+  await openBench(page, '/visibility');
+  await open(page, 'Time');
+  await choose(page, 'What moves', 'a turn');
+  await type(page, 'Seconds looked at', '4');
+  await type(page, 'Turn of the camera', '90');
+  await expect(page.getByTestId('over-time')).toContainText('enters or leaves', { timeout: 60_000 });
+  await expect(page.getByRole('img', { name: 'In view over time, a body a line' })).toBeVisible();
+  // A full turn: the light of the tower's lamp, a point in the middle of the left half, leaves by the
+  // left edge and comes back by the right one, at half the horizontal field of view from there.
+  const lamp = cells(page, 'events').filter({ hasText: 'Lighthouse lamp' });
+  await page.getByRole('table', { name: 'events' }).getByRole('button', { name: 'Body' }).click();
+  const list = page.getByRole('table', { name: 'events' }).locator('.data-body');
+  for (let i = 0; i < 60 && (await lamp.count()) < 2; i++)
+    await list.evaluate((element) => void (element.scrollTop += 80));
+  const times = (await lamp.locator('span:nth-child(1)').allTextContents()).map(number).sort((a, b) => a - b);
+  expect(times).toHaveLength(2);
+  // It stands at a bearing from the eye; the turn is 90° a second from a yaw of 6°, the view 60.02° wide.
+  const bearing = (Math.atan2(-21 - -6, 64 - -20) * 180) / Math.PI;
+  expect(times[1]! - times[0]!).toBeGreaterThan(3);
+  expect(Math.abs(times[0]! - (bearing - 6 + 30) / 90)).toBeLessThan(0.05);
+  const late = (await lamp.locator('span:nth-child(4)').allTextContents()).map(number);
+  for (const [i, one] of times.entries()) {
+    const next = Math.ceil(one * 10 - 1e-6) / 10;
+    expect(
+      late.some((v) => Math.abs(v - (next - one) * 1000) < 0.6),
+      `${i}`,
+    ).toBe(true);
+  }
+  await choose(page, 'What moves', 'a walk');
+  await expect(page.getByTestId('over-time')).toContainText(/enters or leaves|Nothing enters/, { timeout: 60_000 });
+});
+
 test('on a flat world: verdicts with a margin, why not, and sizes', async ({ page }, info) => {
   await openBench(page, '/visibility');
   await page.keyboard.press('/');

@@ -109,7 +109,7 @@ class Thread {
     if (!script) throw new Error('The server is not built: run npm start, or node scripts/build.mjs.');
     this.under = new Int32Array(new SharedArrayBuffer(4 * shared.count));
     const worker = new Worker(script, {
-      workerData: { pieces: this.under.buffer, nice: this.nice },
+      workerData: { pieces: this.under.buffer, nice: this.nice, ready: this.ready },
       // What is young is soon dead here: more room for it would only be held.
       resourceLimits: { maxOldGenerationSizeMb: this.memory, maxYoungGenerationSizeMb: 8 },
       stdout: false,

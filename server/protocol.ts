@@ -46,4 +46,6 @@ export interface Beginning {
   readonly pieces: SharedArrayBuffer;
   /** How far it gives way to other threads: 0 is not at all, 19 the most. */
   readonly nice: number;
+  /** Whether it stands ready, and so makes itself quick before it is asked. */
+  readonly ready: boolean;
 }

@@ -3,6 +3,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { computeLazily, problemDocument } from '../core/compute/compute';
 import { costOf } from '../core/compute/cost';
 import { writeJson } from '../core/compute/lazy';
+import { warmUp } from './warmUp';
 import { mostPieces, shared, type Beginning, type Task, type Told } from './protocol';
 
 /*
@@ -10,7 +11,7 @@ import { mostPieces, shared, type Beginning, type Task, type Told } from './prot
  * they are not taken as fast. It may be ended at any time.
  */
 
-const { pieces, nice } = workerData as Beginning;
+const { pieces, nice, ready } = workerData as Beginning;
 const under = new Int32Array(pieces);
 const port = parentPort!;
 /** Milliseconds for which answers are gathered to go together. */
@@ -114,3 +115,5 @@ function answer({ id, body, mostCost, watched }: Task): void {
     refuse(id, problemDocument([{ path: '', message }], 500, 'Failed'));
   }
 }
+
+if (ready) setImmediate(() => warmUp());

@@ -1,8 +1,6 @@
-import { degrees } from '../../../core/math/angle';
 import { letterOf } from '../../../core/conventions/axes';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
-import { worldToPixel } from '../../../core/convert/project';
-import { pictureToPixel } from '../../../core/convert/project';
+import { pictureToPixel, worldToPixel } from '../../../core/convert/project';
 import { horizonPitches, horizonPlace, horizonPoints, vanishingPoint } from '../../../core/order/horizon';
 import { useTaskMoment } from '../../state/tempo';
 import { reasonSentence } from '../../state/wording';
@@ -135,5 +133,5 @@ function lean(frame: Parameters<typeof worldToPixel>[0], point: Vec3 | null): nu
     return Math.atan2(sign * (to[0] - at.value[0]), sign * (at.value[1] - to[1]));
   }
   // Upright things run along the screen: by the camera's own axes.
-  return degrees(0) + Math.atan2(frame.right[1], frame.up[1]);
+  return Math.atan2(frame.right[1], frame.up[1]);
 }

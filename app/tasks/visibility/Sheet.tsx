@@ -4,6 +4,7 @@ import { Bodies } from './Bodies';
 import { Screens } from './Screens';
 import { Shadows } from './Shadows';
 import { Size } from './Size';
+import { Time } from './Time';
 import { Why } from './Why';
 
 const bodies: Section = {
@@ -13,6 +14,7 @@ const bodies: Section = {
   Content: Bodies,
 };
 const why: Section = { id: 'visibility-why', title: 'Why not', short: 'Why not', Content: Why };
+const time: Section = { id: 'visibility-time', title: 'Over time', short: 'Time', Content: Time };
 const screens: Section = { id: 'visibility-screens', title: 'On other screens', short: 'Screens', Content: Screens };
 const size: Section = { id: 'visibility-size', title: 'Size on the screen', short: 'Size', Content: Size };
 const shadows: Section = {
@@ -25,5 +27,5 @@ const shadows: Section = {
 /** Visibility: what is in view, why not, on which screens, how large. */
 export function VisibilitySheet() {
   const { flat } = usePart(({ flat }) => ({ flat }));
-  return <Sections list={flat ? [bodies, why, screens, size] : [bodies, why, screens, shadows, size]} />;
+  return <Sections list={flat ? [bodies, why, time, screens, size] : [bodies, why, time, screens, shadows, size]} />;
 }

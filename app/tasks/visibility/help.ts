@@ -16,6 +16,12 @@ const common: readonly Passage[] = [
     ],
   },
   {
+    title: 'Over time',
+    text: [
+      'When bodies come into view and leave it: as the project has them move, while the camera turns, or while it walks along its heading. Each line of the strip is a body, each bar the time that something of it is in view; the moments are found to a microsecond, and beside each stands by how much a test once a frame notices it late. A visit of less than a thirtieth of a second may be missed.',
+    ],
+  },
+  {
     title: 'On other screens',
     text: [
       'The verdicts on every screen of the tray by the fit in force, and the bodies that some of them see and others do not.',

@@ -30,6 +30,7 @@ const visibility: Task<VisibilityState> = {
       factor: 'the radii of the sphere',
       thresholds: 'the thresholds',
       hysteresis: 'the hysteresis',
+      over: 'what moves',
     },
   },
 };

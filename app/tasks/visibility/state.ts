@@ -4,6 +4,18 @@ import type { Query } from '../../../core/compute/schema';
 import type { SeenBy } from '../../../core/visibility/size';
 import type { Slice } from '../../state/slices';
 
+/** What moves while bodies enter and leave, and how often a frame looks. */
+export interface OverTime {
+  kind: 'bodies' | 'turn' | 'walk';
+  /** Degrees of yaw a second. */
+  turnRate: number;
+  /** World units a second. */
+  speed: number;
+  seconds: number;
+  /** Tests a second. */
+  rate: number;
+}
+
 export interface VisibilityState {
   /** Pixels added round the viewport. */
   margin: number;
@@ -17,6 +29,7 @@ export interface VisibilityState {
   thresholds: number[];
   /** By which share a diameter must pass a threshold before the level changes. */
   hysteresis: number;
+  over: OverTime;
 }
 
 /** The most thresholds of size. */
@@ -36,10 +49,18 @@ export const slice: Slice<VisibilityState> = {
     factor: z.number().nonnegative(),
     thresholds: listOf(z.number().positive()).max(mostThresholds),
     hysteresis: z.number().min(0).max(0.9),
+    over: z.object({
+      kind: z.enum(['bodies', 'turn', 'walk']),
+      turnRate: z.number(),
+      speed: z.number(),
+      seconds: z.number().positive().max(120),
+      rate: z.number().positive(),
+    }),
   }) as z.ZodType<VisibilityState>,
   initial: () => ({
     ...{ margin: 0, method: 'exact', shortcut: 'centre', factor: 1 },
     ...{ thresholds: [200, 60, 15], hysteresis: 0.1 },
+    over: { kind: 'bodies', turnRate: 45, speed: 10, seconds: 8, rate: 10 },
   }),
   queries: (kept, { flat }) => [
     { id: 'visible', op: 'visibility', margin: kept.margin, method: kept.method },

@@ -1,0 +1,168 @@
+import { noticedAt } from '../../../core/visibility/overTime';
+import { DataList, type ListColumn } from '../../sheet/DataList';
+import { NumberField } from '../../sheet/NumberField';
+import { useSelection } from '../../state/selection';
+import { useTaskMoment } from '../../state/tempo';
+import { Choice } from '../../ui/Choice';
+import { counted, figure } from '../../ui/figures';
+import { change } from './edits';
+import type { Stays } from './job';
+import type { OverTime, VisibilityState } from './state';
+
+interface Event {
+  readonly key: string;
+  readonly id: string;
+  readonly name: string;
+  readonly time: number;
+  readonly what: 'enters' | 'leaves';
+  /** Milliseconds by which a test once a frame notices it late. */
+  readonly late: number;
+}
+const seconds = { s: 1, ms: 0.001 };
+const columns: readonly ListColumn<Event>[] = [
+  { name: 's', width: '48px', value: ({ time }) => time, decimals: 3 },
+  { name: 'Body', width: '1fr', value: ({ name }) => name },
+  { name: 'what', width: '46px', value: ({ what }) => what },
+  { name: 'late, ms', width: '54px', value: ({ late }) => late, decimals: 1 },
+];
+
+/** Enter and leave as time goes on: bars, a body a line, and every event with what a test once a frame makes of it. */
+export function Time() {
+  const now = useTaskMoment<VisibilityState>('visibility');
+  const { slice, project, flat, time } = now;
+  const { over } = slice;
+  const found = now.answer<Stays>('stays');
+  const selected = useSelection((state) => state.ids);
+  const names = project.bodies.map(({ name }) => name);
+  const set = (words: string, recipe: (draft: OverTime) => void, gesture?: string) =>
+    change(words, (draft) => recipe(draft.over), gesture);
+  // What is in view all the while has nothing to tell.
+  const changing = found
+    ? [...new Set(found.stays.filter(({ from, to }) => from > 0 || to < found.span).map(({ body }) => body))]
+    : [];
+  const events = (found?.stays ?? [])
+    .flatMap(({ body, from, to }, i): Event[] => {
+      const one = (at: number, what: Event['what']): Event => ({
+        ...{ key: `${i} ${what}`, id: project.bodies[body]?.id ?? '', name: names[body] ?? '', time: at, what },
+        late: (noticedAt(at, over.rate) - at) * 1000,
+      });
+      return [...(from > 0 ? [one(from, 'enters')] : []), ...(to < found!.span ? [one(to, 'leaves')] : [])];
+    })
+    .sort((a, b) => a.time - b.time);
+  const worst = events.reduce((most, { late }) => Math.max(most, late), 0);
+  const [width, row] = [236, 13];
+  const x = (t: number) => (t / (found?.span || 1)) * width;
+  return (
+    <>
+      <Choice
+        name="What moves"
+        value={over.kind}
+        options={[
+          { value: 'bodies', label: 'the bodies', title: 'As the project has them move; the camera rests' },
+          {
+            value: 'turn',
+            label: 'a turn',
+            title: 'The camera turns evenly, bodies moving as they do',
+            disabled: flat,
+          },
+          {
+            value: 'walk',
+            label: flat ? 'a scroll' : 'a walk',
+            title: 'The camera goes evenly on the level, along its heading',
+          },
+        ]}
+        onChange={(kind) => set('change what moves', (draft) => void (draft.kind = kind))}
+      />
+      <div className="row mt-1">
+        {over.kind === 'turn' && (
+          <NumberField
+            name="Turn of the camera"
+            label="°/s"
+            source="over"
+            width="50%"
+            value={over.turnRate}
+            step={5}
+            onChange={(v, gesture) => set('set the turn', (draft) => void (draft.turnRate = v), gesture)}
+          />
+        )}
+        {over.kind === 'walk' && (
+          <NumberField
+            name="Speed of the camera"
+            label="per s"
+            source="over"
+            width="50%"
+            value={over.speed}
+            onChange={(v, gesture) => set('set the speed', (draft) => void (draft.speed = v), gesture)}
+          />
+        )}
+        <NumberField
+          name="Seconds looked at"
+          label="for"
+          unit="s"
+          width="50%"
+          value={over.seconds}
+          units={seconds}
+          refuse={(v) => (v > 0 && v <= 120 ? null : 'From above 0 to 120 seconds are looked at.')}
+          onChange={(v, gesture) => set('set the seconds', (draft) => void (draft.seconds = v), gesture)}
+        />
+      </div>
+      <div className="row">
+        <span className="label long">Tested once a frame, frames a second</span>
+        <NumberField
+          name="Tests a second"
+          width={64}
+          value={over.rate}
+          refuse={(v) => (v > 0 ? null : 'There must be some tests in a second.')}
+          onChange={(v, gesture) => set('set the rate', (draft) => void (draft.rate = v), gesture)}
+        />
+      </div>
+      <p className="verdict-line" data-testid="over-time" aria-live="polite">
+        {time !== 0
+          ? 'Bring the clock back to 0 to have it looked at from the beginning.'
+          : !found
+            ? 'Looking…'
+            : events.length
+              ? `${counted(events.length, 'time', 'times')} in ${figure(found.span, 1)} s a body enters or leaves; a test ${figure(over.rate, 0)} times a second notices it up to ${figure(worst, 1)} ms late.`
+              : `Nothing enters or leaves in ${figure(found.span, 1)} s.`}
+      </p>
+      {found && changing.length > 0 && (
+        <svg
+          className="stays"
+          width={width}
+          height={Math.min(24, changing.length) * row + 4}
+          role="img"
+          aria-label="In view over time, a body a line"
+        >
+          {changing.slice(0, 24).map((body, line) => (
+            <g key={body} className={selected.includes(project.bodies[body]?.id ?? '') ? 'chosen' : undefined}>
+              <title>{names[body]}</title>
+              <path className="stay-line" d={`M0 ${line * row + 8}H${width}`} />
+              {found.stays
+                .filter((one) => one.body === body)
+                .map(({ from, to }) => (
+                  <rect
+                    key={from}
+                    className="stay"
+                    x={x(from)}
+                    y={line * row + 3}
+                    width={Math.max(1, x(to) - x(from))}
+                    height={9}
+                  />
+                ))}
+            </g>
+          ))}
+        </svg>
+      )}
+      {changing.length > 24 && <p className="text-note text-ink2">The first 24 of {changing.length} are drawn.</p>}
+      <DataList
+        name="events"
+        rows={events}
+        keyOf={({ key }) => key}
+        columns={columns}
+        verdictOf={({ what }) => what}
+        bodiesOf={({ id }) => [id]}
+        empty="None."
+      />
+    </>
+  );
+}

@@ -1,0 +1,87 @@
+import type { PlacedBody } from '../bodies/body';
+import type { CameraFrame } from '../camera/frame';
+import { visibility } from './visibility';
+
+/*
+ * When bodies come into view and leave it, as time goes on.
+ */
+
+/** A stretch of time in which something of a body is in the frustum. */
+export interface Stay {
+  /** Of the list. */
+  readonly body: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** What is seen at a time: the camera, and where the bodies stand, always in one order. */
+export interface Instant {
+  readonly frame: CameraFrame;
+  readonly placed: readonly PlacedBody[];
+}
+
+export interface StayOptions {
+  /** Seconds that are looked at, from 0. */
+  readonly span: number;
+  /** Seconds between two looks: a stay that is shorter may fall between them. */
+  readonly step: number;
+  readonly flat?: boolean;
+  /** Called after every look with the share that is done; others have a turn while it is waited for. */
+  readonly onProgress?: (share: number) => Promise<void> | void;
+}
+
+/** To how many seconds the ends of a stay are found. */
+export const stayCloseness = 1e-6;
+
+/**
+ * The stays of bodies in view, by body and then by time. The verdict (exact) is looked at in even
+ * steps, and every change between two looks is found by halving to 1e-6 s. A stay that begins before
+ * 0 or ends after the span is cut there.
+ */
+export async function staysInView(at: (time: number) => Instant, options: StayOptions): Promise<Stay[]> {
+  const { span, step, flat = false, onProgress } = options;
+  const seenAt = (time: number, body: number): boolean => {
+    const { frame, placed } = at(time);
+    return visibility(frame, [placed[body]!], { method: 'exact', flat })[0]!.verdict !== 'outside';
+  };
+  const looks = Math.max(1, Math.ceil(span / step));
+  const open = new Map<number, number>();
+  const stays: Stay[] = [];
+  let before: boolean[] = [];
+  let last = 0;
+  for (let i = 0; i <= looks; i++) {
+    const time = Math.min(span, i * step);
+    const { frame, placed } = at(time);
+    const seen = visibility(frame, placed, { method: 'exact', flat }).map(({ verdict }) => verdict !== 'outside');
+    seen.forEach((now, body) => {
+      if (i === 0 ? now : now !== before[body]) {
+        let change = time;
+        if (i > 0) {
+          let [no, yes] = [last, time];
+          while (yes - no > stayCloseness) {
+            const middle = (no + yes) / 2;
+            if (seenAt(middle, body) === now) yes = middle;
+            else no = middle;
+          }
+          change = yes;
+        }
+        if (now) open.set(body, change);
+        else {
+          stays.push({ body, from: open.get(body)!, to: change });
+          open.delete(body);
+        }
+      }
+    });
+    before = seen;
+    last = time;
+    await onProgress?.(i / looks);
+  }
+  for (const [body, from] of open) stays.push({ body, from, to: span });
+  return stays.sort((a, b) => a.body - b.body || a.from - b.from);
+}
+
+/**
+ * When a test once a frame at a rate notices something that happens at a time: at the next frame,
+ * frames being at whole multiples of 1/rate seconds from 0.
+ */
+export const noticedAt = (time: number, rate: number): number => Math.max(0, Math.ceil(time * rate - 1e-9)) / rate;
