@@ -107,10 +107,11 @@ export function Time() {
         />
       </div>
       <div className="row">
-        <span className="label long">Tested once a frame, frames a second</span>
+        <span className="text-ink2">Tested once a frame, a second</span>
         <NumberField
           name="Tests a second"
-          width={64}
+          label="×"
+          width={70}
           value={over.rate}
           refuse={(v) => (v > 0 ? null : 'There must be some tests in a second.')}
           onChange={(v, gesture) => set('set the rate', (draft) => void (draft.rate = v), gesture)}
