@@ -20,10 +20,12 @@ interface Row {
   readonly ghost: boolean;
 }
 
+/** Two decimals where there is room for them. */
+const short = (v: number): string => figure(v, Math.abs(v) < 100 ? 2 : Math.abs(v) < 10_000 ? 1 : 0);
 const columns: readonly ListColumn<Row>[] = [
-  { name: 'Corner', width: '46px', value: ({ name }) => name },
-  { name: 'ahead', width: '1fr', value: ({ ahead }) => ahead },
-  { name: 'w', width: '1fr', value: ({ w }) => w },
+  { name: 'Corner', width: '44px', value: ({ name }) => name },
+  { name: 'ahead', width: '1fr', value: ({ ahead }) => ahead, show: ({ ahead }) => short(ahead) },
+  { name: 'w', width: '1fr', value: ({ w }) => w, show: ({ w }) => short(w) },
   {
     ...{ name: 'x', width: '1.1fr', value: ({ screen }) => screen?.[0] ?? null, decimals: 1 },
     show: ({ screen, ghost }) => <Pixel value={screen?.[0]} ghost={ghost} />,
