@@ -81,9 +81,6 @@ export const threeWays = memo((frame: CameraFrame, polygon: readonly Vec3[]): Th
   return { polygon, near, frustum, unclipped: unclippedPositions(frame, polygon), names };
 });
 
-/** Whether a camera's extents turn the picture over. */
-export const mirrors = ({ extents: e }: CameraFrame): boolean => (e.right - e.left) * (e.top - e.bottom) < 0;
-
 type Rule = Pick<OrderState, 'frontFace' | 'cull' | 'supposed'>;
 
 /**

@@ -14,7 +14,8 @@ import { copy } from '../../ui/notices';
 import { pixels } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change, setPixel } from './edits';
-import { bodiesOf, lookThrough, pixelNow, type Looked } from './rays';
+import { bodiesOf } from '../../state/bodyList';
+import { lookThrough, pixelNow, type Looked } from './rays';
 import type { PickState } from './state';
 
 /** The moment, and the picture position that the ray goes through: under the pointer where that is wanted. */

@@ -13,7 +13,7 @@ import {
 } from '../../../core/pick/sceneTree';
 import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
 import { remembered } from '../../state/memo';
-import { bodiesOf } from './rays';
+import { bodiesOf } from '../../state/bodyList';
 import type { PickState } from './state';
 import { sweptMark } from './swept';
 

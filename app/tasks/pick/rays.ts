@@ -7,6 +7,7 @@ import { addScaled, distance, normalize, type Vec2, type Vec3 } from '../../../c
 import { aim, type Aim } from '../../../core/pick/aim';
 import { faultError, rayFaults, type FaultError, type FaultTerms, type RayFault } from '../../../core/pick/faults';
 import { castRay, pick, pickFlat, type Hit } from '../../../core/pick/pick';
+import { bodiesOf } from '../../state/bodyList';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import type { PickState } from './state';
@@ -22,10 +23,6 @@ export function pixelNow({ slice, frame, project }: Pick<Moment<PickState>, 'sli
 export function reachOf({ frame, sceneBounds }: Pick<Moment, 'frame' | 'sceneBounds'>): number {
   return frame.far ?? distance(frame.eye, sceneBounds.centre) + 2 * sceneBounds.radius;
 }
-
-const list = memo((placed: Moment['placed']): readonly PlacedBody[] => [...placed.values()]);
-/** The bodies as a list: the same one for as long as they stand so. */
-export const bodiesOf = ({ placed }: Pick<Moment, 'placed'>): readonly PlacedBody[] => list(placed);
 
 /** A ray through a place of the picture, and what it meets. */
 export interface Looked {

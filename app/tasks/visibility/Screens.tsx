@@ -8,7 +8,7 @@ import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { useTaskMoment } from '../../state/tempo';
 import { Glyph } from '../../ui/Glyph';
-import { bodiesOf } from './seen';
+import { bodiesOf } from '../../state/bodyList';
 import type { VisibilityState } from './state';
 
 interface OnScreen {

@@ -7,7 +7,7 @@ import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { useTaskMoment } from '../../state/tempo';
 import { counted } from '../../ui/figures';
-import { bodiesOf } from './seen';
+import { bodiesOf } from '../../state/bodyList';
 import type { VisibilityState } from './state';
 
 /** What of another task's part of the project is the light. */

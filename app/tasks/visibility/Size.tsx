@@ -11,7 +11,8 @@ import { pixels } from '../../ui/parseNumber';
 import { WhenNear } from '../../ui/WhenNear';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
-import { bodiesOf, levelOf } from './seen';
+import { bodiesOf } from '../../state/bodyList';
+import { levelOf } from './seen';
 import { mostThresholds, type VisibilityState } from './state';
 
 /** The chart brings its library with it: fetched when it is come near to. */

@@ -4,14 +4,12 @@ import { clearanceOf, type Clearance } from '../../../core/visibility/clearance'
 import { apparentSize, visibilityBy, type SeenBy, type SeenVerdict } from '../../../core/visibility/size';
 import { visibility, type Verdict } from '../../../core/visibility/visibility';
 import { mendUnseen, whyUnseen, type ShowingMend, type Unseen } from '../../../core/visibility/whyNot';
+import { bodiesOf } from '../../state/bodyList';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { seenByOf, type VisibilityState } from './state';
 
 /* What Visibility's sheet and pictures have in common: each worked out once, here. */
-
-const list = memo((placed: Moment['placed']): readonly PlacedBody[] => [...placed.values()]);
-export const bodiesOf = ({ placed }: Pick<Moment, 'placed'>): readonly PlacedBody[] => list(placed);
 
 /** A body's verdict, what the planes say of it, and how far it is from another. */
 export interface Seen {
