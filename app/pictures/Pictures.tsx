@@ -13,9 +13,9 @@ import {
   type ComponentType,
   type ReactNode,
 } from 'react';
-import { useAnswers } from '../state/answers';
 import { useDrawings } from '../state/drawings';
 import type { Moment } from '../state/moment';
+import { useStill } from '../state/pace';
 import { useSelection } from '../state/selection';
 import { everyTask, themeInForce, useSettings } from '../state/settings';
 import { Tempo, useMoment } from '../state/tempo';
@@ -91,7 +91,7 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit }: Props) {
   const theme = themeInForce(useSettings((state) => state.theme));
   const folds = useSettings((state) => state.folds);
   const selected = useSelection((state) => state.ids);
-  const answers = useAnswers((state) => state.answers);
+  const answers = useStill((state) => state.answers);
   const done = useContext(FirstPaintDone);
   const box = useRef<HTMLElement>(null);
   const [size, setSize] = useState<Size>({ width: 720, height: 696 });

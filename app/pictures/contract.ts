@@ -130,7 +130,22 @@ export interface FieldLayer extends LayerBase {
   readonly opacity?: number;
   readonly hatch?: boolean;
 }
-export type GpuLayer = InstanceLayer | TriangleLayer | LineLayer | FieldLayer;
+/**
+ * Many small things, up to millions: each a disc or a square that faces whoever looks, no smaller
+ * than a pixel. Its content is one for all pictures.
+ */
+export interface SpeckLayer extends LayerBase {
+  readonly kind: 'specks';
+  readonly round: boolean;
+  /** x, y, z about `origin` and a radius after one another: asked for when they are to be uploaded. */
+  readonly places: () => Float32Array;
+  readonly origin: Vec3;
+  /** A tint each; null for none. */
+  readonly tints: Uint8Array | null;
+  /** Told apart from `revision`, so that a changing tint uploads bytes alone. */
+  readonly tintRevision: number;
+}
+export type GpuLayer = InstanceLayer | TriangleLayer | LineLayer | FieldLayer | SpeckLayer;
 
 /** What stands in a picture: marks under the names, words among them, and what the GPU draws. */
 export interface Drawn {

@@ -13,6 +13,7 @@ import { groundLayer } from './layers/ground';
 import { instanceLayers } from './layers/instances';
 import { pointLayer } from './layers/points';
 import { lineLayers } from './layers/segments';
+import { speckLayers } from './layers/specks';
 import { triangleLayers } from './layers/triangles';
 import type { Palette } from './palette';
 import { faceStride, transformStride, type Scene } from './scene';
@@ -60,6 +61,7 @@ function makeLayers(gl: WebGL2RenderingContext) {
 type TaskLayers = ReturnType<typeof makeTaskLayers>;
 const makeTaskLayers = (gl: WebGL2RenderingContext) => ({
   instances: instanceLayers(gl),
+  specks: speckLayers(gl),
   triangles: triangleLayers(gl),
   lines: lineLayers(gl),
   field: fieldLayers(gl),
@@ -277,7 +279,7 @@ export class Renderer {
       faces.draw(d, family, dim);
       edges.draw(d, family, dim);
     }
-    this.drawTask(d, ['instances', 'triangles', 'lines']);
+    this.drawTask(d, ['instances', 'specks', 'triangles', 'lines']);
     points.draw(d);
     if (picture.style === 'main' && frame.far !== null && !picture.flat) edges.drawBeyond(d);
     this.drawTask(d, ['field']);
@@ -307,12 +309,16 @@ export class Renderer {
   private drawTask(d: Drawing, kinds: readonly GpuLayer['kind'][]): void {
     const layers = d.picture.layers.filter(({ kind }) => kinds.includes(kind));
     if (!layers.length) return;
-    const { instances, triangles, lines, field } = (this.ofTasks ??= makeTaskLayers(this.gl));
+    const { instances, specks, triangles, lines, field } = (this.ofTasks ??= makeTaskLayers(this.gl));
     for (const layer of layers)
       switch (layer.kind) {
         case 'instances':
           instances.upload(layer);
           instances.draw(d, layer);
+          break;
+        case 'specks':
+          specks.upload(layer);
+          specks.draw(d, layer);
           break;
         case 'triangles':
           triangles.upload(layer);

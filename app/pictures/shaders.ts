@@ -104,6 +104,62 @@ void main() {
   color = vec4(uTintTones[vTint * 4 + tone], 1.0);
 }`;
 
+/**
+ * Discs and squares that face the viewer, a point each; what is smaller than a pixel is drawn as one.
+ * With `QUADS` each is four corners of its own: for the few that are larger than points can be.
+ * The clip volume reaches farther than the picture by uShrink, or a point would vanish with its
+ * middle. In a drawing what is seen lies over what is not, whatever the height, or a full box would
+ * show its lid alone.
+ */
+export const speckVertex = `#version 300 es
+precision highp float; precision highp int;
+in vec4 aPlace; in uint aTint;
+uniform mat4 uViewProjection; uniform float uPerPixel, uLeast, uLargest; uniform vec2 uShrink; uniform bool uSeenOver;
+#ifdef QUADS
+uniform vec3 uRight, uUp;
+out vec2 vCorner;
+#endif
+flat out int vTint; flat out float vWide;
+void main() {
+  vTint = int(aTint);
+  vec4 middle = uViewProjection * vec4(aPlace.xyz, 1.0);
+  float radius = max(aPlace.w, uLeast * uPerPixel * middle.w);
+  vWide = 2.0 * radius / (uPerPixel * middle.w);
+#ifdef QUADS
+  vCorner = vec2(gl_VertexID == 1 || gl_VertexID == 2 ? 1.0 : -1.0, gl_VertexID >= 2 ? 1.0 : -1.0);
+  gl_Position = uViewProjection * vec4(aPlace.xyz + (uRight * vCorner.x + uUp * vCorner.y) * radius, 1.0);
+#else
+  gl_PointSize = vWide;
+  gl_Position = vWide > uLargest ? vec4(2.0, 2.0, 2.0, 1.0) : vec4(middle.xy * uShrink, middle.zw);
+#endif
+  // Tints 1 and 2 are of what is seen.
+  if (uSeenOver && (vTint == 1 || vTint == 2)) gl_Position.z = -0.99 * gl_Position.w;
+}`;
+
+export const speckFragment = `#version 300 es
+precision highp float; precision highp int;
+flat in int vTint; flat in float vWide;
+uniform vec3 uTintTones[36]; uniform bool uRound;
+#ifdef QUADS
+in vec2 vCorner;
+#endif
+out vec4 color;
+void main() {
+#ifdef QUADS
+  vec2 at = vCorner;
+#else
+  vec2 at = vec2(2.0, -2.0) * (gl_PointCoord - 0.5);
+#endif
+  int tone = 1;
+  if (uRound && vWide > 3.0) {
+    float square = dot(at, at);
+    if (square > 1.0) discard;
+    float lit = dot(vec3(at, sqrt(1.0 - square)), vec3(-0.46, 0.7, 0.55));
+    tone = lit > 0.72 ? 0 : lit > 0.42 ? 1 : lit > 0.12 ? 2 : 3;
+  }
+  color = vec4(uTintTones[vTint * 4 + tone], 1.0);
+}`;
+
 /** Triangles of one tint, hatched where wanted. */
 export const triangleVertex = `#version 300 es
 in vec3 aPosition;

@@ -2,6 +2,7 @@ import { create } from 'zustand';
 import type { Vec2 } from '../../core/math/vec3';
 import type { Project } from '../../formats/project';
 import { activeDrag, onDragEnd, type ActiveDrag } from '../ui/activeDrag';
+import { useAnswers } from './answers';
 import { useClock } from './clock';
 import { useDocument } from './document';
 import { useDrawings } from './drawings';
@@ -10,13 +11,21 @@ import { usePointer } from './pointer';
 /** How often what is read follows while something moves: about as often as a number can be read. */
 const pace = 200;
 
-/** The document, the clock and the pointer as they were when what shows them followed last. */
+/**
+ * The document, the clock, the pointer and what the jobs have found, as they were when what shows
+ * them followed last.
+ */
 interface Following {
   readonly project: Project | null;
   readonly time: number;
   readonly css: Vec2;
+  readonly answers: Readonly<Record<string, unknown>>;
 }
-const following = () => create<Following>(() => ({ project: null, time: 0, css: usePointer.getState().css }));
+const following = () =>
+  create<Following>(() => ({
+    ...{ project: null, time: 0, css: usePointer.getState().css },
+    answers: useAnswers.getState().answers,
+  }));
 
 /** What goes with the hand and with the clock. */
 export const useNow = following();
@@ -40,8 +49,10 @@ function follow(store: Store): void {
   const { project } = useDocument.getState();
   const { time } = useClock.getState();
   const { css } = usePointer.getState();
+  const { answers } = useAnswers.getState();
   const last = store.getState();
-  if (last.project !== project || last.css !== css || last.time !== time) store.setState({ project, time, css });
+  if (last.project !== project || last.css !== css || last.time !== time || last.answers !== answers)
+    store.setState({ project, time, css, answers });
 }
 
 /** What is read, the longest behind first, and when each has followed. */
@@ -124,6 +135,8 @@ export function followDocument(): () => void {
       follow(useNow);
       if (!picturesMove()) follow(reading.strip);
     }),
+    // What is found while something moves is read at reading pace, like what it is found of.
+    useAnswers.subscribe(moved),
     onDragEnd(() => {
       if (useMoving.getState().held) useMoving.setState({ held: null });
       if (!isMoving()) rest();

@@ -50,7 +50,8 @@ export function usePart<Part extends object>(select: (now: Moment) => Part): Par
  */
 export function useTaskMoment<S>(task: string): Moment<S> {
   const now = useMoment();
-  const answers = useAnswers((state) => state.answers);
+  const useStore = stores[useContext(Tempo)];
+  const answers = useStore((state) => state.answers);
   return taskMoment(task, now, answers);
 }
 

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { placeBodies, type Body } from '../bodies/body';
 import { frameOf } from '../camera/frame';
-import { noticedAt, staysInView, type Instant } from './overTime';
+import { absences, noticedAt, staysInView, type Instant, type Stay } from './overTime';
 
 const cameraAt = (yaw: number) => {
   const made = frameOf({ position: [0, 0, 0], orientation: { kind: 'angles', yaw, pitch: 0, roll: 0 }, projection: { kind: 'perspective', near: 0.1, far: 100, lens: { horizontalFov: Math.PI / 3 } } }, { x: 0, y: 0, width: 200, height: 100 }); // prettier-ignore
@@ -47,5 +47,63 @@ describe('when bodies are in view', () => {
     expect(noticedAt(0.31, 10)).toBeCloseTo(0.4, 12);
     expect(noticedAt(0.3, 10)).toBeCloseTo(0.3, 12);
     expect(noticedAt(0, 60)).toBe(0);
+  });
+});
+
+describe('what is put away when it has left the view by a margin', () => {
+  /** Stays of one body in thousandths of a second, apart from one another, and the wider ones about them. */
+  const scenes = fc
+    .tuple(
+      fc.uniqueArray(fc.integer({ min: 0, max: 10_000 }), { minLength: 2, maxLength: 12 }),
+      fc.integer({ min: 0, max: 400 }),
+    )
+    .map(([cuts, wider]) => {
+      const ends = cuts.sort((a, b) => a - b).map((v) => v / 1000);
+      const inView: Stay[] = [];
+      for (let i = 0; i + 1 < ends.length; i += 2) inView.push({ body: 0, from: ends[i]!, to: ends[i + 1]! });
+      const kept: Stay[] = [];
+      for (const { from, to } of inView) {
+        const [a, b] = [Math.max(0, from - wider / 1000), Math.min(10, to + wider / 1000)];
+        const last = kept.at(-1);
+        if (last && a <= last.to) kept[kept.length - 1] = { ...last, to: Math.max(last.to, b) };
+        else kept.push({ body: 0, from: a, to: b });
+      }
+      return { inView, kept };
+    });
+  const within = (stays: readonly { from: number; to: number }[], time: number) =>
+    stays.some(({ from, to }) => time >= from && time < to);
+
+  it('is what a loop finds that tests once a frame', () => {
+    let missedSome = 0;
+    fc.assert(
+      fc.property(scenes, fc.integer({ min: 1, max: 60 }), fc.boolean(), ({ inView, kept }, rate, comesBack) => {
+        const found = absences(inView, kept, { bodies: 1, rate, span: 10, comesBack });
+        let [there, was] = [!comesBack, false];
+        for (let frame = 0; frame < 10 * rate; frame++) {
+          // A hair after the test, which acts on what it finds.
+          const tested = within(kept, frame / rate + 1e-7) || (kept.at(-1)?.to === 10 && frame / rate >= 10);
+          if (comesBack) there = tested;
+          else if (was && !tested) there = false;
+          was ||= tested;
+          const time = (frame + 0.5) / rate;
+          const away = found.find(({ from, to }) => time > from && time < (to ?? 10));
+          expect(away === undefined).toBe(there);
+          if (away && time < 10) expect(within(away.missed, time)).toBe(within(inView, time));
+          if (away?.missed.length) missedSome++;
+        }
+      }),
+      { numRuns: 300 },
+    );
+    expect(missedSome).toBeGreaterThan(100);
+  });
+
+  it('pops in late by what the margin does not cover, and never where it does', () => {
+    // In view from 3.05 s on, tested ten times a second.
+    const inView = [{ body: 0, from: 3.05, to: 4 }];
+    const away = (from: number) =>
+      absences(inView, [{ body: 0, from, to: 4.2 }], { bodies: 1, rate: 10, span: 10, comesBack: true });
+    expect(away(3.05)[0]).toMatchObject({ from: 0, to: 3.1, missed: [{ from: 3.05, to: 3.1 }] });
+    expect(away(2.95)[0]!.missed).toEqual([]);
+    expect(away(2.95)[1]).toMatchObject({ to: null });
   });
 });

@@ -1,6 +1,7 @@
 import { Sections, type Section } from '../../sheet/Sections';
 import { usePart } from '../../state/tempo';
 import { Bodies } from './Bodies';
+import { Field } from './Field';
 import { Screens } from './Screens';
 import { Shadows } from './Shadows';
 import { Size } from './Size';
@@ -14,6 +15,12 @@ const bodies: Section = {
   Content: Bodies,
 };
 const why: Section = { id: 'visibility-why', title: 'Why not', short: 'Why not', Content: Why };
+const field: Section = {
+  id: 'visibility-field',
+  title: 'A field of test bodies',
+  short: 'Field',
+  Content: Field,
+};
 const time: Section = { id: 'visibility-time', title: 'Over time', short: 'Time', Content: Time };
 const screens: Section = { id: 'visibility-screens', title: 'On other screens', short: 'Screens', Content: Screens };
 const size: Section = { id: 'visibility-size', title: 'Size on the screen', short: 'Size', Content: Size };
@@ -27,5 +34,9 @@ const shadows: Section = {
 /** Visibility: what is in view, why not, on which screens, how large. */
 export function VisibilitySheet() {
   const { flat } = usePart(({ flat }) => ({ flat }));
-  return <Sections list={flat ? [bodies, why, time, screens, size] : [bodies, why, time, screens, shadows, size]} />;
+  return (
+    <Sections
+      list={flat ? [bodies, why, field, time, screens, size] : [bodies, why, field, time, screens, shadows, size]}
+    />
+  );
 }

@@ -1,10 +1,11 @@
-import { noticedAt } from '../../../core/visibility/overTime';
+import { absences, noticedAt } from '../../../core/visibility/overTime';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { NumberField } from '../../sheet/NumberField';
 import { useSelection } from '../../state/selection';
 import { useTaskMoment } from '../../state/tempo';
 import { Choice } from '../../ui/Choice';
 import { counted, figure } from '../../ui/figures';
+import { pixels } from '../../ui/parseNumber';
 import { change } from './edits';
 import type { Stays } from './job';
 import type { OverTime, VisibilityState } from './state';
@@ -164,6 +165,108 @@ export function Time() {
         bodiesOf={({ id }) => [id]}
         empty="None."
       />
+      <PutAway />
+    </>
+  );
+}
+
+interface Away {
+  readonly key: string;
+  readonly id: string;
+  readonly name: string;
+  readonly time: number;
+  readonly what: 'put away' | 'taken back' | 'pops in' | 'missing';
+  /** For how long something of it is missing from the picture. */
+  readonly lasts: number | null;
+}
+const awayColumns: readonly ListColumn<Away>[] = [
+  { name: 's', width: '48px', value: ({ time }) => time, decimals: 3 },
+  { name: 'Body', width: '1fr', value: ({ name }) => name },
+  { name: 'what', width: '66px', value: ({ what }) => what },
+  { name: 'for, s', width: '44px', value: ({ lasts }) => lasts, decimals: 3 },
+];
+
+/** What comes of putting away what has left the view by a margin. */
+function PutAway() {
+  const { slice, project, answer } = useTaskMoment<VisibilityState>('visibility');
+  const { over } = slice;
+  const found = answer<Stays>('stays');
+  const set = (words: string, recipe: (draft: OverTime) => void, gesture?: string) =>
+    change(words, (draft) => recipe(draft.over), gesture);
+  const list = found?.kept
+    ? absences(found.stays, found.kept, {
+        ...{ bodies: project.bodies.length, rate: over.rate, span: found.span, comesBack: over.away === 'deactivate' },
+      })
+    : [];
+  const rows = list
+    .flatMap(({ body, from, to, missed }, i): Away[] => {
+      const { id = '', name = '' } = project.bodies[body] ?? {};
+      const one = (time: number, what: Away['what'], lasts: number | null = null, n = 0): Away => ({
+        ...{ key: `${i} ${what} ${n}`, id, name, time, what, lasts },
+      });
+      return [
+        // What is away from the first test on was never put away before the eyes of anybody.
+        ...(from > 0 || over.away === 'remove' ? [one(from, 'put away')] : []),
+        ...missed.map((gap, n) => one(gap.from, gap.to === to ? 'pops in' : 'missing', gap.to - gap.from, n)),
+        ...(to === null ? [] : [one(to, 'taken back')]),
+      ];
+    })
+    .sort((a, b) => a.time - b.time);
+  const gaps = rows.filter(({ lasts }) => lasts !== null);
+  const longest = gaps.reduce((most, { lasts }) => Math.max(most, lasts!), 0);
+  return (
+    <>
+      <div className="rule">What has left the view</div>
+      <div className="row">
+        <Choice
+          name="What is done with what has left the view"
+          value={over.away}
+          options={[
+            { value: 'nothing', label: 'stays' },
+            { value: 'deactivate', label: 'deactivated', title: 'Put away, and taken back when a test finds it near' },
+            { value: 'remove', label: 'removed', title: 'Put away for good' },
+          ]}
+          onChange={(value) => set('change what is put away', (draft) => void (draft.away = value))}
+        />
+      </div>
+      {over.away !== 'nothing' && (
+        <>
+          <div className="row">
+            <span className="text-ink2">when it is out by</span>
+            <NumberField
+              name="Margin of what is put away"
+
+              unit="px"
+              width={90}
+              value={over.awayMargin}
+              units={pixels}
+              step={5}
+              refuse={(v) => (v >= 0 ? null : 'What has left the view is out of it by 0 pixels or more.')}
+              onChange={(v, gesture) => set('set the margin', (draft) => void (draft.awayMargin = v), gesture)}
+            />
+          </div>
+          <p className="verdict-line" data-testid="put-away" aria-live="polite">
+            {!found?.kept
+              ? 'Looking…'
+              : gaps.length
+                ? over.away === 'remove'
+                  ? `${counted(gaps.length, 'visit', 'visits')} to the view would be missing: what was removed comes back.`
+                  : `${counted(gaps.length, 'body pops', 'times a body pops')} in after it should be seen, up to ${figure(1000 * longest, 1)} ms late. A larger margin or more tests a second hide it.`
+                : over.away === 'remove'
+                  ? 'Nothing that is removed would be in view again.'
+                  : 'Everything is back before it is in view.'}
+          </p>
+          <DataList
+            name="what is put away"
+            rows={rows}
+            keyOf={({ key }) => key}
+            columns={awayColumns}
+            verdictOf={({ what }) => what}
+            bodiesOf={({ id }) => [id]}
+            empty="Nothing is put away."
+          />
+        </>
+      )}
     </>
   );
 }

@@ -7,7 +7,7 @@ import { moveEye, setDepthLimit, turnTo } from '../../edits/camera';
 import { endGesture } from '../../state/document';
 import { editSlice } from '../../state/slices';
 import { currentMoment } from '../../state/tempo';
-import type { VisibilityState } from './state';
+import { firstField, type VisibilityState } from './state';
 
 export const change = (name: string, recipe: (draft: Draft<VisibilityState>) => void, gesture?: string): void =>
   editSlice<VisibilityState>('visibility', name, recipe, gesture ?? null);
@@ -34,3 +34,10 @@ export function showBody(mend: ShowingMend): void {
   else moveEye(addScaled(mend.eye, frame.forward, mend.by * beyond.share), gesture);
   endGesture();
 }
+
+/** Shows the field, or puts it away: the first time it goes through all of the scene. */
+export const toggleField = (bounds: Parameters<typeof firstField>[0], flat: boolean): void =>
+  change('show or hide the test bodies', (draft) => {
+    if (draft.field) draft.field.shown = !draft.field.shown;
+    else draft.field = firstField(bounds, flat);
+  });

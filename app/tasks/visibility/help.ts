@@ -16,9 +16,16 @@ const common: readonly Passage[] = [
     ],
   },
   {
+    title: 'A field of test bodies',
+    text: [
+      'Up to a million spheres or boxes in a box of the world, in a grid or scattered by a seed, each tinted by its verdict in all pictures while the camera is dragged. A tree over them is made once; then the counts say how many boxes of the tree and how many bodies were looked at, and how long it took in a worker.',
+    ],
+  },
+  {
     title: 'Over time',
     text: [
       'When bodies come into view and leave it: as the project has them move, while the camera turns, or while it walks along its heading. Each line of the strip is a body, each bar the time that something of it is in view; the moments are found to a microsecond, and beside each stands by how much a test once a frame notices it late. A visit of less than a thirtieth of a second may be missed.',
+      'What has left the view by a margin can be deactivated until a test finds it near again, or removed for good. The list says when a body is put away and taken back, and where it would be in view while it is not there: it pops in late, or is missing.',
     ],
   },
   {

@@ -4,11 +4,15 @@ import { anglesOfBasis, basisOfAngles } from '../../../core/camera/orientation';
 import { radians } from '../../../core/math/angle';
 import { addScaled, normalize, type Vec3 } from '../../../core/math/vec3';
 import { placedAt, type MovingBody } from '../../../core/motion/bodies';
+import { fieldCentres, fieldInView, fieldTree, type FieldTree } from '../../../core/visibility/field';
 import { staysInView, type Stay } from '../../../core/visibility/overTime';
 import { coreMotion } from '../../../formats/camera';
 import type { ProjectBody } from '../../../formats/project';
 import type { JobModule, JobSpec } from '../../state/jobs';
-import type { OverTime, VisibilityState } from './state';
+import { tintByte } from '../../pictures/contract';
+import { fieldKey, type FieldFound } from './field';
+import { marginFits } from './seen';
+import type { OverTime, TestField, VisibilityState } from './state';
 
 interface Asked {
   readonly frame: CameraFrame;
@@ -23,6 +27,8 @@ interface Asked {
 export interface Stays {
   readonly span: number;
   readonly stays: readonly Stay[];
+  /** Those in the view grown by the margin by which it has to be left; null where nothing is put away. */
+  readonly kept: readonly Stay[] | null;
   readonly milliseconds: number;
 }
 
@@ -52,21 +58,65 @@ const stays: JobSpec<VisibilityState, Asked, Stays> = {
   run: async ({ frame, bodies, placed, over, flat }, control) => {
     const start = performance.now();
     const moving = bodies.map((body): MovingBody => ({ ...body, motion: body.motion && coreMotion(body.motion) }));
-    const found = await staysInView(
-      (time) => ({
-        frame: movedCamera(frame, over, time, flat) ?? frame,
-        placed: [...placedAt(moving, placed, time).values()],
-      }),
-      {
-        ...{ span: over.seconds, step, flat },
+    const at = (time: number) => ({
+      frame: movedCamera(frame, over, time, flat) ?? frame,
+      placed: [...placedAt(moving, placed, time).values()],
+    });
+    const halves = over.away === 'nothing' ? 1 : 2;
+    const staysBy = (margin: number, half: number) =>
+      staysInView(at, {
+        ...{ span: over.seconds, step, flat, margin },
         onProgress: async (share) => {
-          control.progress(share);
+          control.progress((half + share) / halves);
           await control.breathe();
         },
-      },
-    );
-    return { span: over.seconds, stays: found, milliseconds: performance.now() - start };
+      });
+    const found = await staysBy(0, 0);
+    const kept = over.away === 'nothing' ? null : await staysBy(over.awayMargin, 1);
+    return { span: over.seconds, stays: found, kept, milliseconds: performance.now() - start };
   },
 };
 
-export const jobs: JobModule['jobs'] = { stays };
+interface FieldAsked {
+  readonly frame: CameraFrame;
+  readonly field: TestField;
+  readonly margin: number;
+  readonly flat: boolean;
+  readonly method: VisibilityState['method'];
+}
+
+/** The tree over the last field that was asked about, by its key: it stands in the worker. */
+let standing: { readonly key: string; readonly tree: FieldTree } | null = null;
+
+const field: JobSpec<VisibilityState, FieldAsked, FieldFound> = {
+  says: 'Testing the field of bodies',
+  input: (now) => {
+    const { slice, frame, flat } = now;
+    if (!slice.field?.shown) return null;
+    return { frame, field: slice.field, margin: marginFits(now) ? slice.margin : 0, flat, method: slice.method };
+  },
+  run: async ({ frame, field, margin, flat, method }, control) => {
+    const key = fieldKey(field);
+    let built: number | null = null;
+    if (standing?.key !== key) {
+      // What is dragged through many boxes has a tree made for where it rests.
+      await control.breathe();
+      const begun = performance.now();
+      standing = { key, tree: fieldTree(fieldCentres(field)) };
+      built = performance.now() - begun;
+      await control.breathe();
+    }
+    const start = performance.now();
+    const tints = new Uint8Array(field.count);
+    const seen = fieldInView(frame, field, standing.tree, tints, {
+      ...{ margin, flat },
+      bytes: {
+        ...{ inside: tintByte('inside'), crosses: tintByte('crosses'), outside: tintByte('outside') },
+        falseAlarm: tintByte(method === 'planes' ? 'fault' : 'outside'),
+      },
+    });
+    return { key, tints, seen, milliseconds: performance.now() - start, built };
+  },
+};
+
+export const jobs: JobModule['jobs'] = { stays, field };

@@ -1,10 +1,12 @@
 import { pictureToPixel } from '../../../core/convert/project';
 import { transformPoint } from '../../../core/math/mat4';
-import { tintByte, type Marks, type Word } from '../../pictures/contract';
+import type { Vec3 } from '../../../core/math/vec3';
+import { tintByte, type Marks, type PictureView, type Word } from '../../pictures/contract';
 import { bodyRectangles } from '../../pictures/bodyRectangles';
 import { n2, type Mark } from '../../pictures/marks';
+import { fieldLayer } from './field';
 import { seenNow, shownVerdict, type Seen } from './seen';
-import type { VisibilityState } from './state';
+import type { TestField, VisibilityState } from './state';
 
 /** With more bodies than this the tints alone say it: shapes would cover one another. */
 const mostShapes = 400;
@@ -23,6 +25,15 @@ function glyph(verdict: 'inside' | 'crosses' | 'outside', [x, y]: readonly [numb
   ];
 }
 
+/** The box that holds the test bodies, by its edges. */
+function boxEdges(view: PictureView, { min, max }: TestField): Mark[] {
+  const corner = (i: number): Vec3 => [i & 1 ? max[0] : min[0], i & 2 ? max[1] : min[1], i & 4 ? max[2] : min[2]];
+  const d = [0, 1, 2, 3, 4, 5, 6, 7]
+    .flatMap((i) => [1, 2, 4].flatMap((bit) => (i & bit ? [] : [view.line([corner(i), corner(i | bit)])])))
+    .join('');
+  return d ? [{ ink: 'region-edge', d }] : [];
+}
+
 /** What Visibility adds to the pictures: every body in the tint of its verdict, and its shape beside it. */
 export const marks: Marks<VisibilityState, Derived> = {
   derive: (now) => ({ seen: seenNow(now) }),
@@ -32,6 +43,8 @@ export const marks: Marks<VisibilityState, Derived> = {
     const marks: Mark[] = [];
     const words: Word[] = [];
     const { slice, placed, roots, frame, project } = now;
+    const layer = fieldLayer(now);
+    if (layer) marks.push(...boxEdges(view, slice.field!));
     if (seen.length <= mostShapes)
       // A shape stands at what names each body that is no part of another.
       seen.forEach((one, i) => {
@@ -51,7 +64,7 @@ export const marks: Marks<VisibilityState, Derived> = {
         if (w > 0 && h > 0) marks.push({ ink: 'region-edge', d: `M${n2(x)} ${n2(y)}h${n2(w)}v${n2(h)}h${n2(-w)}Z` });
       }
     }
-    return { marks, words };
+    return { marks, words, layers: layer ? [layer] : [] };
   },
 
   tints: ({ slice }, { seen }) =>
