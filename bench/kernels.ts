@@ -4,6 +4,7 @@ import { movingSpheres, pointBatch, sphereBatch, triangleBatch } from '../core/k
 import { pointKernel, projectPoints } from '../core/kernels/points';
 import { classifySpheres, planeKernel } from '../core/kernels/spheres';
 import { refitSpheres, spheresInView, sphereTree } from '../core/kernels/sphereTree';
+import { fieldCentres, fieldInView, fieldTree, type Field } from '../core/visibility/field';
 import { firstTriangle } from '../core/kernels/triangleTree';
 
 /* What `scripts/bench.mjs` measures of core/kernels, on invented data of fixed seeds. */
@@ -109,6 +110,12 @@ export function measureKernels(rounds: number) {
   const cull = median(rounds * 3, () => spheresInView(moving.tree, planes, inside, crosses));
   const seen = spheresInView(moving.tree, planes, inside, crosses);
 
+  // As many test bodies of one size, verdicts exact: in the cube that the spheres lie in.
+  const field: Field = { ...{ arrangement: 'scatter', shape: 'box', count: million, size: 1.2, seed: 2 }, ...{ min: [-1000, -1000, -1000], max: [1000, 1000, 1000] } }; // prettier-ignore
+  const bodies = fieldTree(fieldCentres(field));
+  const bytes = { outside: 0, crosses: 1, inside: 2, falseAlarm: 3 };
+  const test = median(rounds * 3, () => fieldInView(tenthFrame, field, bodies, s.verdicts, { bytes }));
+
   const random = randomFrom(4);
   const numbers = Float64Array.from({ length: million }, random);
   const sort = median(5, () => numbers.slice().sort());
@@ -137,6 +144,7 @@ export function measureKernels(rounds: number) {
       refit,
       plainRefit,
       cull,
+      field: test,
       sort,
       ray,
       plainRay,

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { near, number, openBench, picture, type } from './bench';
 
@@ -181,4 +181,97 @@ test('on a flat world: verdicts with a margin, why not, and sizes', async ({ pag
   expect((await counts(page)).outside).toBeGreaterThan(exact.outside!);
   const found = await answers(page, info.outputPath('flat.json'));
   expect(found['visible']!.counts).toEqual(await counts(page));
+});
+
+test('a field of test bodies: its counts are those of the same bodies one by one, while the camera moves too', async ({
+  page,
+}, info) => {
+  await openBench(page, '/visibility');
+  await open(page, 'Field');
+  await page.getByLabel('Fill a box with test bodies').check();
+  await choose(page, 'Arrangement of the test bodies', 'scatter');
+  await choose(page, 'Shape of the test bodies', 'boxes');
+  await type(page, 'How many test bodies', '1500');
+  await type(page, 'Size of the test bodies', '7');
+  const tested = page.getByTestId('field-tested');
+  await expect(tested).toContainText('By the tree');
+  const field = async () =>
+    Object.fromEntries(
+      await Promise.all(
+        ['inside', 'crosses', 'outside'].map(
+          async (one) => [one, Number((await read(page, `field-${one}`)).replaceAll(',', ''))] as const,
+        ),
+      ),
+    );
+  const first = await field();
+  expect(first.inside! + first.crosses! + first.outside!).toBe(1500);
+
+  // The same bodies by the command line, whose test knows nothing of the field's.
+  const saved = page.waitForEvent('download');
+  await page
+    .getByRole('button', { name: 'Save as CSV' })
+    .and(page.locator('[data-section="visibility-field"] *'))
+    .click();
+  const rows = readFileSync(await (await saved).path(), 'utf8').trim().split(/\r?\n/).slice(1).map((row) => row.split(',')); // prettier-ignore
+  expect(rows).toHaveLength(1500);
+  await page.locator('.project-button').click();
+  await page.getByRole('menuitem', { name: 'Copy as a compute request' }).click();
+  const request = JSON.parse(await page.evaluate(() => navigator.clipboard.readText())) as Record<string, unknown>;
+  const bodies = rows.map((row, i) => ({ id: `${i}`, shape: { kind: 'box', size: [7, 7, 7] }, position: row.slice(0, 3).map(Number) })); // prettier-ignore
+  const file = info.outputPath('field.json');
+  const queries = ['exact', 'planes'].map((method) => ({ id: method, op: 'visibility', method }));
+  writeFileSync(file, JSON.stringify({ ...request, bodies, queries }));
+  const out = execFileSync('node', ['bin/astrolabe.js', 'compute', file], { encoding: 'utf8', maxBuffer: 2 ** 26 });
+  const [exact, planes] = (JSON.parse(out) as { results: { counts: Record<string, number>; bodies: { verdict: string }[] }[] }).results; // prettier-ignore
+  expect(exact!.counts).toEqual(first);
+  expect(exact!.bodies.map(({ verdict }) => verdict)).toEqual(rows.map((row) => row[3]));
+  const alarms = exact!.bodies.filter(({ verdict }, i) => verdict === 'outside' && planes!.bodies[i]!.verdict !== 'outside').length; // prettier-ignore
+  await expect(page.getByTestId('field-alarms')).toContainText(
+    alarms ? `${alarms} of those outside` : 'no false alarm among them',
+  );
+
+  // Many, and a camera that is turned by the keyboard: the counts follow, and the box is moved by its corner.
+  await type(page, 'How many test bodies', '200000');
+  await expect(page.getByTestId('field-outside')).toContainText(',');
+  const many = await field();
+  const aim = page.getByRole('button', { name: /Move the aim/ }).first();
+  await aim.focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => (await field()).inside).not.toBe(many.inside);
+  const corner = page.getByRole('button', { name: /the box of test bodies by its last corner/ }).first();
+  const before = await page.getByLabel('Box of test bodies to x').inputValue();
+  await corner.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByLabel('Box of test bodies to x')).not.toHaveValue(before);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByLabel('Box of test bodies to x')).toHaveValue(before);
+});
+
+test('what has left the view is put away, pops in late or is missing', async ({ page }) => {
+  await openBench(page, '/visibility');
+  await open(page, 'Time');
+  await choose(page, 'What moves', 'a turn');
+  await type(page, 'Seconds looked at', '4');
+  await type(page, 'Turn of the camera', '90');
+  await choose(page, 'What is done with what has left the view', 'deactivated');
+  await type(page, 'Margin of what is put away', '0');
+  const told = page.getByTestId('put-away');
+  await expect(told).toContainText('after it should be seen', { timeout: 60_000 });
+  // Without a margin nothing is noticed before it is in view: it is late by no more than one test.
+  const late = Number(/up to ([\d.]+) ms late/.exec((await told.textContent())!)![1]);
+  expect(late).toBeGreaterThan(50);
+  expect(late).toBeLessThanOrEqual(100);
+  const pops = cells(page, 'bodies put away');
+  await page.getByLabel('Show of the bodies put away').selectOption('pops in');
+  for (const one of await pops.locator('span:nth-child(4)').allTextContents())
+    expect(number(one)).toBeLessThanOrEqual(0.1);
+  // A tenth of a second of such a turn is 9°: with so wide a margin nothing is late at the sides. What
+  // comes in over far is, whatever the margin.
+  await type(page, 'Margin of what is put away', '400');
+  await expect(told).toContainText('1 body pops in', { timeout: 60_000 });
+  await expect(told).toContainText('what comes in over far, more tests alone');
+  // What is removed comes round again.
+  await choose(page, 'What is done with what has left the view', 'removed');
+  await expect(told).toContainText('would be missing', { timeout: 60_000 });
+  await expect(cells(page, 'bodies put away').first()).toContainText(/put away|missing/);
 });

@@ -37,6 +37,7 @@ Medians of five turns, each of 15 runs, the programs in turn; C++ by \`g++\`, do
 ${times('project 1,000,000 points', 'project', 'ms', ours.plainProject, '1.5 ×, native 1.2 ×')}
 ${times('classify 1,000,000 spheres against six planes', 'classify', 'ms', ours.plainClassify, '1.5 ×, native 1.2 ×')}
 ${times(`the same through the tree, ${(ours.seen * 100).toFixed(1)} % in view, against the C++ linear loop`, 'cull', 'ms', 0, '0.3 ×', ours.cull, 'classify')}
+${times('a field of 1,000,000 test boxes, exact, through its tree, against the C++ linear loop by planes', 'field', 'ms', 0, '', ours.field, 'classify')}
 ${times('first hit of a ray on 1,000,000 triangles, the same traversal', 'ray', 'µs', ours.plainRay, '2 ×')}
 ${row('the same against the C++ loop over all triangles', `${ms(ours.ray)} µs`, `${ms(cpp.linearRay)} µs`, `${Math.round(cpp.linearRay / ours.ray)} × faster`, `${Math.round(native.linearRay / ours.ray)} × faster`, '2,000 × faster')}
 

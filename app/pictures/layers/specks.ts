@@ -78,7 +78,7 @@ export function speckLayers(gl: WebGL2RenderingContext) {
         gl.uniform1i(uniform('uRound'), layer.round ? 1 : 0);
         gl.uniform1i(uniform('uSeenOver'), style === 'main' ? 0 : 1);
         gl.uniform1f(uniform('uPerPixel'), perPixel);
-        gl.uniform1f(uniform('uLeast'), leastPixels * pixel);
+        gl.uniform1f(uniform('uLeast'), leastPixels * pixel * (style === 'main' ? 1 : 1.5));
       };
       begin(points);
       // The picture with room round it for the half of a point; the scissor keeps to the picture.

@@ -251,13 +251,13 @@ function PutAway() {
               : gaps.length
                 ? over.away === 'remove'
                   ? `${counted(gaps.length, 'visit', 'visits')} to the view would be missing: what was removed comes back.`
-                  : `${counted(gaps.length, 'body pops', 'times a body pops')} in after it should be seen, up to ${figure(1000 * longest, 1)} ms late. A larger margin or more tests a second hide it.`
+                  : `${counted(gaps.length, 'body pops', 'times a body pops')} in after it should be seen, up to ${figure(1000 * longest, 1)} ms late. A larger margin or more tests a second hide it; what comes in over far, more tests alone.`
                 : over.away === 'remove'
                   ? 'Nothing that is removed would be in view again.'
                   : 'Everything is back before it is in view.'}
           </p>
           <DataList
-            name="what is put away"
+            name="bodies put away"
             rows={rows}
             keyOf={({ key }) => key}
             columns={awayColumns}
