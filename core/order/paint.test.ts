@@ -8,7 +8,8 @@ import { multiplyQuat, quatAbout } from '../math/quat';
 import { cross, distance, dot, sub, type Vec3 } from '../math/vec3';
 import { castRay } from '../pick/pick';
 import { horizonPitches, horizonPoints } from './horizon';
-import { leftOutFaces, paint, paintFaults, paintOrder, worldTriangles } from './paint';
+import { countFacings, leftOutFaces, paint, paintFaults, paintOrder, worldTriangles } from './paint';
+import { windingOf } from './winding';
 import { lightFrom, lightPlace, shadowOf, shadowTriangles, type Light } from './shadow';
 
 const size = { width: 64, height: 48 };
@@ -218,5 +219,25 @@ describe('the shadows of triangles', () => {
     );
     expect(whole).toBeGreaterThan(40);
     expect(cut).toBeGreaterThan(60);
+  });
+});
+
+describe('the count of facings', () => {
+  it('is that of the winding of every triangle, whatever is left out', () => {
+    fc.assert(
+      fc.property(scenes, number(-3, 3), number(0, 2), (placed, yaw, which) => {
+        const frame = cameraAt([0, 0, 0], yaw, 0.1);
+        const triangles = worldTriangles(placed);
+        const out = Math.floor(which) as 0 | 1 | 2;
+        const corner = (i: number, k: number): Vec3 => [0, 1, 2].map((axis) => triangles.corners[9 * i + 3 * k + axis]!) as unknown as Vec3; // prettier-ignore
+        const facings = Array.from({ length: triangles.count }, (_, i) => windingOf(frame, [0, 1, 2].map((k) => corner(i, k))).facing); // prettier-ignore
+        const count = (facing: string) => facings.filter((one) => one === facing).length;
+        const culled = out === leftOutFaces.none ? 0 : count(out === leftOutFaces.front ? 'front' : 'back');
+        expect(countFacings(frame, triangles, new Uint8Array(placed.length).fill(out))).toEqual({
+          ...{ culled, edgeOn: count('edgeOn'), count: triangles.count },
+          drawn: triangles.count - culled - count('edgeOn'),
+        });
+      }),
+    );
   });
 });

@@ -2,7 +2,7 @@ import { drawnMesh } from '../bodies/mesh';
 import type { PlacedBody } from '../bodies/body';
 import { viewRufPlanes, type CameraFrame } from '../camera/frame';
 import { viewRufToClip, worldToViewRuf } from '../convert/project';
-import { distance, dot, type Vec3 } from '../math/vec3';
+import { distance, dot, sub, type Vec3 } from '../math/vec3';
 import { drawOrder, type SortKey } from './drawOrder';
 
 /*
@@ -148,12 +148,47 @@ export function paint(frame: CameraFrame, triangles: WorldTriangles, given: Pain
   return { width, height, triangle, ahead };
 }
 
-/** Which side of a triangle shows to one who looks along a direction. */
-function facingOf(a: Vec3, b: Vec3, c: Vec3, way: Vec3): number {
+/**
+ * Which side of a triangle shows to one who looks along a direction: above 0 the front, from which
+ * a, b, c run counter-clockwise, below 0 the back; 0 within 1e-12 of edge-on. No unit.
+ */
+function sideSeen(a: Vec3, b: Vec3, c: Vec3, way: Vec3): number {
   const [ux, uy, uz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
   const [vx, vy, vz] = [c[0] - a[0], c[1] - a[1], c[2] - a[2]];
-  const along = (uy * vz - uz * vy) * way[0] + (uz * vx - ux * vz) * way[1] + (ux * vy - uy * vx) * way[2];
-  return along < 0 ? leftOutFaces.front : leftOutFaces.back;
+  const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  const along = -(nx * way[0] + ny * way[1] + nz * way[2]);
+  return Math.abs(along) <= 1e-12 * Math.hypot(nx, ny, nz) * Math.hypot(...way) ? 0 : along;
+}
+
+/** The same as `leftOutFaces` has it; what is edge-on shows nothing and counts as back. */
+const facingOf = (a: Vec3, b: Vec3, c: Vec3, way: Vec3): number =>
+  sideSeen(a, b, c, way) > 0 ? leftOutFaces.front : leftOutFaces.back;
+
+/** How many triangles are drawn, left out by the side they show, and edge-on. */
+export interface Facings {
+  readonly drawn: number;
+  readonly culled: number;
+  readonly edgeOn: number;
+  readonly count: number;
+}
+
+/**
+ * Counts triangles in canonical world space by what a rasteriser that leaves faces out makes of
+ * them, whether or not they are in view.
+ * @param leftOut for each body which of its faces are left out (`leftOutFaces`); none if null
+ */
+export function countFacings(frame: CameraFrame, triangles: WorldTriangles, leftOut: Uint8Array | null): Facings {
+  let [drawn, culled, edgeOn] = [0, 0, 0];
+  const perspective = frame.kind === 'perspective';
+  for (let i = 0; i < triangles.count; i++) {
+    const [a, b, c] = [0, 1, 2].map((k) => cornerOf(triangles, i, k)) as [Vec3, Vec3, Vec3];
+    const side = sideSeen(a, b, c, perspective ? sub(a, frame.eye) : frame.forward);
+    const facing = side > 0 ? leftOutFaces.front : leftOutFaces.back;
+    if (side === 0) edgeOn++;
+    else if (leftOut?.[triangles.body[i]!] === facing) culled++;
+    else drawn++;
+  }
+  return { drawn, culled, edgeOn, count: triangles.count };
 }
 
 /** What of a convex polygon lies on the inner side of a plane. */

@@ -1,18 +1,13 @@
-import { lazy, Suspense } from 'react';
 import { angularError, angularOfPicture } from '../../../core/order/angular';
 import { pictureToPixel, pixelToPicture } from '../../../core/convert/project';
 import { showPane } from '../../edits/actions';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
-import { WhenNear } from '../../ui/WhenNear';
 import { WorkingButton } from '../../working/WorkingButton';
 import { errorMap } from './contours';
 import { change } from './edits';
 import type { OrderState } from './state';
-
-/** The chart brings its library with it: fetched when it is come near to. */
-const Chart = lazy(() => import('./FovChart'));
-const chartHeight = 172;
+import { FovChart } from './FovChart';
 
 /** A picture of equal angles per pixel beside the plane projection: where they differ, and by how much. */
 export function Angles() {
@@ -80,11 +75,7 @@ export function Angles() {
       <div className="rule">
         The greatest error <em>px, by horizontal field of view</em>
       </div>
-      <WhenNear height={chartHeight}>
-        <Suspense fallback={<div style={{ height: chartHeight }} />}>
-          <Chart />
-        </Suspense>
-      </WhenNear>
+      <FovChart />
     </>
   );
 }

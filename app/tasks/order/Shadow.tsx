@@ -3,12 +3,10 @@ import { useId } from 'react';
 import { degrees, radians } from '../../../core/math/angle';
 import type { Vec3 } from '../../../core/math/vec3';
 import { lightFrom, planarShadow, shadowOf } from '../../../core/order/shadow';
-import { castersSeen, type CasterSeen } from '../../../core/visibility/casters';
-import { DataList, type ListColumn } from '../../sheet/DataList';
+import { Casters, castersNow } from '../../sheet/Casters';
 import { NumberField } from '../../sheet/NumberField';
 import { endGesture } from '../../state/document';
-import { memo } from '../../state/memo';
-import type { Moment } from '../../state/moment';
+import { lightOf, receiverOf, type ProjectLight } from '../../state/light';
 import { useTaskMoment } from '../../state/tempo';
 import { reasonSentence } from '../../state/wording';
 import { Choice } from '../../ui/Choice';
@@ -17,40 +15,12 @@ import { copy } from '../../ui/notices';
 import { anglesIn, lengths } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
-import { lightOf, receiverOf } from './followed';
-import type { OrderLight, OrderState } from './state';
-
-interface Caster {
-  readonly id: string;
-  readonly name: string;
-  readonly seen: CasterSeen['seen'];
-}
-
-/** Which bodies and which of their shadows are in the picture. */
-const castersIn = memo(
-  (
-    frame: Moment['frame'],
-    placed: Moment['placed'],
-    bodies: Moment['project']['bodies'],
-    kept: OrderLight,
-    receiver: number,
-  ): Caster[] => {
-    const names = new Map(bodies.map(({ id, name }) => [id, name]));
-    return castersSeen(frame, [...placed.values()], lightOf(kept), receiverOf({ receiver })).map(({ body, seen }) => ({
-      ...{ id: body, name: names.get(body) ?? body, seen },
-    }));
-  },
-);
-
-const columns: readonly ListColumn<Caster>[] = [
-  { name: 'Body', width: '1fr', value: ({ name }) => name },
-  { name: 'In the picture', width: '104px', value: ({ seen }) => seen },
-];
+import type { OrderState } from './state';
 
 /** The light, the plane that shadows fall on, and what comes of both. */
 export function Shadow() {
   const now = useTaskMoment<OrderState>('order');
-  const { slice, frame, codec: e, chain, project, placed, points: form, sceneBounds } = now;
+  const { slice, codec: e, chain, project, points: form, sceneBounds } = now;
   const { light, receiver } = slice;
   const core = lightOf(light);
   const plane = receiverOf(slice);
@@ -70,7 +40,7 @@ export function Shadow() {
       gesture,
     );
   };
-  const all = castersIn(frame, placed, project.bodies, light, receiver);
+  const all = castersNow(now);
   const alone = all.filter(({ seen }) => seen === 'shadow alone').length;
   return (
     <>
@@ -237,15 +207,7 @@ export function Shadow() {
         </>
       )}
       <div className="rule">Casters</div>
-      <DataList
-        name="casters"
-        rows={all}
-        keyOf={({ id }) => id}
-        columns={columns}
-        verdictOf={({ seen }) => seen}
-        bodiesOf={({ id }) => [id]}
-        empty="No body casts a shadow."
-      />
+      <Casters name="casters" rows={all} />
     </>
   );
 }
@@ -254,7 +216,7 @@ const radius = 42;
 const place = (angle: number, r = radius): string => `${r * Math.sin(angle)} ${-r * Math.cos(angle)}`;
 
 /** The light on a compass seen from above, and on an arc from the level to straight above. */
-function SkyDial({ light }: { light: Extract<OrderLight, { kind: 'sky' }> }) {
+function SkyDial({ light }: { light: Extract<ProjectLight, { kind: 'sky' }> }) {
   const now = useTaskMoment<OrderState>('order');
   const id = useId();
   const [bearing, altitude] = [radians(light.bearing), radians(light.altitude)];

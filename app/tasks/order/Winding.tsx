@@ -1,6 +1,4 @@
-import type { CameraFrame } from '../../../core/camera/frame';
-import type { Vec3 } from '../../../core/math/vec3';
-import { leftOutFaces, type WorldTriangles } from '../../../core/order/paint';
+import { countFacings, leftOutFaces } from '../../../core/order/paint';
 import { mirrorsPicture, windingOf, type PolygonWinding } from '../../../core/order/winding';
 import { memo } from '../../state/memo';
 import { useTaskMoment } from '../../state/tempo';
@@ -18,34 +16,7 @@ const facings: Readonly<Record<PolygonWinding['facing'], string>> = {
   edgeOn: 'is seen edge-on',
 };
 
-/** Of every body's triangles: how many face the eye, face away, or are seen edge-on. */
-const facesOf = memo((frame: CameraFrame, triangles: WorldTriangles, leftOut: Uint8Array | null) => {
-  const { count, corners, body } = triangles;
-  let [drawn, culled, edgeOn] = [0, 0, 0];
-  for (let i = 0; i < count; i++) {
-    const [a, b, c] = [0, 3, 6].map((k): Vec3 => {
-      const at = 9 * i + k;
-      return [corners[at]!, corners[at + 1]!, corners[at + 2]!];
-    }) as [Vec3, Vec3, Vec3];
-    const facing = facingAlone(frame, a, b, c);
-    if (facing === 0) edgeOn++;
-    else if (leftOut?.[body[i]!] === facing) culled++;
-    else drawn++;
-  }
-  return { drawn, culled, edgeOn, count };
-});
-
-/** Which side of a triangle the eye is on, as `leftOutFaces` has it; 0 edge-on. */
-function facingAlone(frame: CameraFrame, a: Vec3, b: Vec3, c: Vec3): number {
-  const [ux, uy, uz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
-  const [vx, vy, vz] = [c[0] - a[0], c[1] - a[1], c[2] - a[2]];
-  const { eye, forward, kind } = frame;
-  const way = kind === 'perspective' ? [eye[0] - a[0], eye[1] - a[1], eye[2] - a[2]] : forward.map((v) => -v);
-  const n = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-  const along = n[0]! * way[0]! + n[1]! * way[1]! + n[2]! * way[2]!;
-  const size = Math.hypot(...n) * Math.hypot(...way);
-  return Math.abs(along) <= 1e-12 * size ? 0 : along > 0 ? leftOutFaces.front : leftOutFaces.back;
-}
+const facesOf = memo(countFacings);
 
 /** Which way the face runs, and what front-face rule and culling make of it. */
 export function Winding() {

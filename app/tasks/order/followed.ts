@@ -1,33 +1,20 @@
 import type { CameraFrame } from '../../../core/camera/frame';
 import type { PlacedBody } from '../../../core/bodies/body';
-import { radians } from '../../../core/math/angle';
 import type { Vec3 } from '../../../core/math/vec3';
 import { clipPolygon, unclippedPositions, type ClippedCorner, type UnclippedCorner } from '../../../core/order/clip';
 import type { SortKey } from '../../../core/order/drawOrder';
 import { worldFace } from '../../../core/order/faces';
 import { leftOutFaces, worldTriangles, type WorldTriangles } from '../../../core/order/paint';
-import { lightFrom, type Light } from '../../../core/order/shadow';
 import { mirrorsPicture } from '../../../core/order/winding';
 import type { Project } from '../../../formats/project';
 import { memo, remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import type { OrderKey, OrderLight, OrderState } from './state';
+import type { OrderKey, OrderState } from './state';
 
 /* What Order's sheet, pictures and queries have in common: each worked out once, here. */
 
 /** The key of the core that a key of the sheet is: on a flat world all lie equally far ahead, in the order given. */
 export const sortKeyOf = (key: OrderKey): SortKey => (key === 'layer' ? 'ahead' : key);
-
-export const lightOf = (light: OrderLight): Light =>
-  light.kind === 'lamp'
-    ? { kind: 'point', at: light.at }
-    : { kind: 'directional', travels: lightFrom(radians(light.bearing), radians(light.altitude)) };
-
-/** The level plane that shadows fall on. */
-export const receiverOf = ({ receiver }: Pick<OrderState, 'receiver'>) => ({
-  point: [0, receiver, 0] as Vec3,
-  normal: [0, 1, 0] as Vec3,
-});
 
 /** Faces of a body where it stands, found once for it. */
 const facesOf = remembered((placed: PlacedBody) => memo((triangle: number) => worldFace(placed, triangle)));

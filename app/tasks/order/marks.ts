@@ -13,10 +13,11 @@ import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import { errorMap } from './contours';
-import { followedPolygon, lightOf, receiverOf, threeWays, type ThreeWays } from './followed';
+import { lightOf, receiverOf, type ProjectLight } from '../../state/light';
+import { followedPolygon, threeWays, type ThreeWays } from './followed';
 import type { Painted } from './job';
 import { paintedMark, paintingNow } from './painted';
-import type { OrderLight, OrderState } from './state';
+import type { OrderState } from './state';
 
 interface Derived {
   readonly three: ThreeWays | null;
@@ -25,7 +26,7 @@ interface Derived {
 
 let revision = 0;
 /** The shadows of all bodies that cast one, as triangles on the receiver about a place of their own. */
-const shadowLayer = memo((placed: Moment['placed'], light: OrderLight, receiver: number, centre: Vec3): GpuLayer => {
+const shadowLayer = memo((placed: Moment['placed'], light: ProjectLight, receiver: number, centre: Vec3): GpuLayer => {
   const casting = [...placed.values()].filter(({ body }) => body.castsShadow);
   const { corners } = worldTriangles(casting);
   const found = shadowTriangles(lightOf(light), receiverOf({ receiver }), corners);

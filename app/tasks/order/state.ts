@@ -4,17 +4,15 @@ import { planarShadow } from '../../../core/order/shadow';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { Query } from '../../../core/compute/schema';
 import type { Project } from '../../../formats/project';
+import { firstLight, lightOf, lightSchema, receiverOf, type ProjectLight } from '../../state/light';
 import type { Slice } from '../../state/slices';
-import { followedPolygon, lightOf, receiverOf, sortKeyOf } from './followed';
+import { followedPolygon, sortKeyOf } from './followed';
 
 type Corner = [number, number, number];
 
 /** The polygon that is followed through the pipeline: corners of its own, or a face of a body. */
 export type Followed =
   { kind: 'polygon'; name: string; corners: Corner[] } | { kind: 'face'; body: string; triangle: number };
-
-/** Where light comes from: a place in the sky, degrees clockwise from ahead and above the level, or a lamp. */
-export type OrderLight = { kind: 'sky'; bearing: number; altitude: number } | { kind: 'lamp'; at: Corner };
 
 /** What bodies are put in order by; by layers alone on a flat world. */
 export type OrderKey = 'ahead' | 'distance' | 'screenHeight' | 'worldUp' | 'layer';
@@ -28,7 +26,7 @@ export interface OrderState {
   supposed: { mirrored: boolean; negative: boolean; yDown: boolean };
   key: OrderKey;
   paint: 'depth' | 'bodies' | 'faces';
-  light: OrderLight;
+  light: ProjectLight;
   /** The height of the level plane that shadows fall on, in canonical space. */
   receiver: number;
   shadows: boolean;
@@ -86,10 +84,7 @@ export const slice: Slice<OrderState> = {
     supposed: z.object({ mirrored: boolean, negative: boolean, yDown: boolean }),
     key: z.enum(['ahead', 'distance', 'screenHeight', 'worldUp', 'layer']),
     paint: z.enum(['depth', 'bodies', 'faces']),
-    light: z.discriminatedUnion('kind', [
-      z.object({ kind: z.literal('sky'), bearing: number, altitude: number }),
-      z.object({ kind: z.literal('lamp'), at: vec3Schema }),
-    ]),
+    light: lightSchema,
     receiver: number,
     shadows: boolean,
     contours: boolean,
@@ -102,7 +97,7 @@ export const slice: Slice<OrderState> = {
     supposed: { mirrored: false, negative: false, yDown: false },
     key: project.camera.kind === '2d' ? 'layer' : 'ahead',
     paint: 'depth',
-    light: { kind: 'sky', bearing: 120, altitude: 35 },
+    light: firstLight,
     receiver: project.ground?.height ?? 0,
     shadows: false,
     contours: false,

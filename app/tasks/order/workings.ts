@@ -8,7 +8,8 @@ import { sliceOf } from '../../state/slices';
 import type { Facts, WorkingBuilder } from '../../working/builder';
 import type { WorkingTable } from '../../working/registry';
 import type { Line } from '../../working/tex';
-import { followedPolygon, lightOf, receiverOf, threeWays } from './followed';
+import { lightOf, receiverOf } from '../../state/light';
+import { followedPolygon, threeWays } from './followed';
 import type { OrderState } from './state';
 
 const sliceIn = ({ project }: Facts): OrderState => sliceOf<OrderState>('order', project);

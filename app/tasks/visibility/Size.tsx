@@ -1,4 +1,3 @@
-import { lazy, Suspense } from 'react';
 import { apparentSize, distanceForSize } from '../../../core/visibility/size';
 import { boundingSphere } from '../../../core/bodies/body';
 import { distance } from '../../../core/math/vec3';
@@ -8,16 +7,12 @@ import { useSelection } from '../../state/selection';
 import { useTaskMoment } from '../../state/tempo';
 import { figure, percent } from '../../ui/figures';
 import { pixels } from '../../ui/parseNumber';
-import { WhenNear } from '../../ui/WhenNear';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
 import { bodiesOf } from '../../state/bodyList';
 import { levelOf } from './seen';
 import { mostThresholds, type VisibilityState } from './state';
-
-/** The chart brings its library with it: fetched when it is come near to. */
-const Chart = lazy(() => import('./SizeChart'));
-const chartHeight = 172;
+import { SizeChart } from './SizeChart';
 
 interface Row {
   readonly id: string;
@@ -141,11 +136,7 @@ export function Size() {
           <div className="rule">
             Diameter <em>px, by distance</em>
           </div>
-          <WhenNear height={chartHeight}>
-            <Suspense fallback={<div style={{ height: chartHeight }} />}>
-              <Chart radius={sphere.radius} from={from!} />
-            </Suspense>
-          </WhenNear>
+          <SizeChart radius={sphere.radius} from={from!} />
         </>
       )}
       <div className="rule">Levels now</div>

@@ -122,6 +122,11 @@ export const slice: Slice<VisibilityState> = {
     over: { kind: 'bodies', turnRate: 45, speed: 10, seconds: 8, rate: 10, away: 'nothing', awayMargin: 40 },
     field: null,
   }),
+  reread: (kept, from, to) => {
+    const corner = (p: Vec3) => [...to.fromWorld(from.toWorld(p))] as [number, number, number];
+    const { field } = kept;
+    return field ? { ...kept, field: { ...field, min: corner(field.min), max: corner(field.max) } } : kept;
+  },
   queries: (kept, { flat }) => [
     { id: 'visible', op: 'visibility', margin: kept.margin, method: kept.method },
     { id: 'visible by the shortcut', op: 'visibilityBy', test: seenByOf(kept) },
