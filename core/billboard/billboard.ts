@@ -2,6 +2,7 @@ import { columnsToQuat, type Quat } from '../math/quat';
 import { affine, type Mat4 } from '../math/mat4';
 import { addScaled, cross, dot, length, negate, normalize, sub, type Vec3 } from '../math/vec3';
 import type { CameraFrame } from '../camera/frame';
+import { angleBetween } from '../convert/compare';
 import { pixelsPerUnit, worldToViewRuf } from '../convert/project';
 import { worldUp } from '../camera/orientation';
 import { answer, noAnswer, type Answer } from '../reasons';
@@ -43,13 +44,8 @@ export function billboard(
   const toEye = (frame.kind === 'perspective' ? normalize(sub(frame.eye, position)) : null) ?? against;
   let [right, up, normal]: [Vec3, Vec3, Vec3] = [frame.right, frame.up, against];
   let degenerate = false;
-  if (mode === 'eyePoint') {
-    normal = toEye;
-    const across = cross(worldUp, normal);
-    degenerate = length(across) < parallelSine;
-    right = (degenerate ? normalize(square(frame.right, normal)) : normalize(across)) ?? frame.right;
-    up = cross(normal, right);
-  } else if (mode !== 'viewPlane') {
+  if (mode === 'eyePoint') ({ right, up, normal, degenerate } = facing(frame, toEye));
+  else if (mode !== 'viewPlane') {
     up = normalize(axis) ?? worldUp;
     const wanted = square(mode === 'axisEye' ? toEye : against, up);
     degenerate = length(wanted) < parallelSine;
@@ -72,6 +68,39 @@ export function billboard(
     degenerate,
   };
 }
+
+/** Square axes of an item whose normal is given (unit), its up as near to the world's as that allows. */
+function facing(frame: CameraFrame, normal: Vec3): Pick<Billboard, 'right' | 'up' | 'normal' | 'degenerate'> {
+  const across = cross(worldUp, normal);
+  const degenerate = length(across) < parallelSine;
+  const right = (degenerate ? normalize(square(frame.right, normal)) : normalize(across)) ?? frame.right;
+  return { right, up: cross(normal, right), normal, degenerate };
+}
+
+/**
+ * The square axes of an item at `position` (world) that faces a point, with the world's up: what
+ * comes of giving an engine's look-at a target. Straight above or below the point the camera's right
+ * is kept (`degenerate`); null where the item stands in the point.
+ */
+export function facePoint(
+  frame: CameraFrame,
+  position: Vec3,
+  point: Vec3,
+): Pick<Billboard, 'right' | 'up' | 'normal' | 'degenerate'> | null {
+  const normal = normalize(sub(point, position));
+  return normal && facing(frame, normal);
+}
+
+/**
+ * The angle between the normals that two modes give an item at `position` (world), in radians 0…π;
+ * exact near 0.
+ */
+export const modesApart = (
+  frame: CameraFrame,
+  position: Vec3,
+  [a, b]: readonly [BillboardMode, BillboardMode],
+  axis: Vec3 = worldUp,
+): number => angleBetween(billboard(frame, position, a, axis).normal, billboard(frame, position, b, axis).normal);
 
 /**
  * The angle on the screen from straight up to the image of a direction at a point, clockwise, in
