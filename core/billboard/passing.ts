@@ -69,6 +69,6 @@ export function passed(p: Passing): Passed {
     heldFor: half,
     jump: half > 0 ? 2 * Math.atan2(speed * half, offset) : 0,
     // At the cone's edge the level distance is the cone's half width.
-    heldPeak: half > 0 ? (speed / cone) * (offset / cone) : peak,
+    heldPeak: half > 0 ? (offset > 0 ? (speed / cone) * (offset / cone) : 0) : peak,
   };
 }
