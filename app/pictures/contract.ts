@@ -65,7 +65,19 @@ export interface Word {
 }
 
 /** What a tint says, by the number that stands for it in a `Uint8Array` of tints. */
-export const tints = ['none', 'inside', 'crosses', 'outside', 'dimmed', 'chosen', 'fault', 'region', 'shade'] as const;
+export const tints = [
+  'none',
+  'inside',
+  'crosses',
+  'outside',
+  'dimmed',
+  'chosen',
+  'fault',
+  'region',
+  'shade',
+  'sheet',
+  'ink',
+] as const;
 export type Tint = (typeof tints)[number];
 /** The byte of a tint. */
 export const tintByte = (tint: Tint): number => tints.indexOf(tint);
@@ -105,6 +117,10 @@ export interface TriangleLayer extends LayerBase {
   readonly hatch?: boolean;
   /** Whether what lies over one another is painted once, as one area. */
   readonly union?: boolean;
+  /** Whether it hides what is behind it, as a body does. */
+  readonly solid?: boolean;
+  /** Whether it lies on another layer's triangles, and is seen on them from both sides. */
+  readonly onto?: boolean;
 }
 /** Lines: x, y, z of both ends after one another about `origin`. */
 export interface LineLayer extends LayerBase {

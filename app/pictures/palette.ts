@@ -36,6 +36,8 @@ const tintTokens: Readonly<Record<Tint, readonly [string, string, string, string
   dimmed: ['plate', 'sunk', 'bg', 'hair'],
   chosen: ['brassw', 'brass', 'brass', 'brasst'],
   fault: ['verm', 'verm', 'verm', 'verm'],
+  sheet: ['field', 'field', 'field', 'field'],
+  ink: ['ink', 'ink', 'ink', 'ink'],
   region: ['in1', 'in2', 'in3', 'teal'],
   shade: ['stone3', 'ink2', 'ink2', 'ink'],
 };

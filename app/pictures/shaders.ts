@@ -36,7 +36,7 @@ export const faceFragment = `#version 300 es
 precision highp float; precision highp int;
 in vec3 vPosition; flat in vec3 vNormal; flat in int vTone; flat in int vFamily; flat in int vTint;
 uniform vec4 uEye;            // xyz the eye with w 1, or minus the gaze with w 0
-uniform vec3 uLight; uniform vec3 uTones[20]; uniform vec3 uTintTones[36]; uniform vec3 uInk; uniform vec3 uPaper;
+uniform vec3 uLight; uniform vec3 uTones[20]; uniform vec3 uTintTones[44]; uniform vec3 uInk; uniform vec3 uPaper;
 uniform float uGround; uniform float uPixel; uniform int uFamily; uniform float uDim; uniform bool uHatch;
 #ifdef PAINTED
 flat in float vRank; flat in int vLeftOut; uniform bool uRanked; uniform bool uGhost;
@@ -92,7 +92,7 @@ void main() {
 export const instanceFragment = `#version 300 es
 precision highp float; precision highp int;
 in vec3 vPosition; flat in int vTint;
-uniform vec4 uEye; uniform vec3 uLight; uniform vec3 uTintTones[36]; uniform bool uLit;
+uniform vec4 uEye; uniform vec3 uLight; uniform vec3 uTintTones[44]; uniform bool uLit;
 out vec4 color;
 void main() {
   // Faces are flat: the normal is square to any two ways across one.
@@ -139,7 +139,7 @@ void main() {
 export const speckFragment = `#version 300 es
 precision highp float; precision highp int;
 flat in int vTint; flat in float vWide;
-uniform vec3 uTintTones[36]; uniform bool uRound;
+uniform vec3 uTintTones[44]; uniform bool uRound;
 #ifdef QUADS
 in vec2 vCorner;
 #endif

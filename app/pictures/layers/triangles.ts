@@ -31,14 +31,18 @@ export function triangleLayers(gl: WebGL2RenderingContext) {
       one.revision = revision;
     },
 
-    draw(d: Drawing, { key, origin, tint, opacity = 0.3, hatch = false, union = false }: TriangleLayer): void {
+    draw(
+      d: Drawing,
+      { key, origin, tint, opacity = 0.3, hatch = false, union = false, solid = false, onto = false }: TriangleLayer,
+    ): void {
       const one = held.get(key);
       if (!one?.count) return;
       gl.useProgram(program.program);
       blendOver(gl);
+      gl.depthMask(solid);
       gl.uniformMatrix4fv(program.uniform('uViewProjection'), false, gpuMatrix(d.picture.frame, origin));
       // What lies on a face or on the ground is seen on it.
-      gl.uniform1f(program.uniform('uNearer'), 0.0004);
+      gl.uniform1f(program.uniform('uNearer'), solid ? 0 : onto ? 0.0001 : 0.0004);
       gl.uniform3fv(program.uniform('uColor'), [...tintColor(d.palette, tint)]);
       gl.uniform1f(program.uniform('uOpacity'), opacity);
       gl.uniform1i(program.uniform('uHatch'), hatch ? 1 : 0);

@@ -1,14 +1,10 @@
-import { contours } from 'd3-contour';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { reframed } from '../../../core/camera/frame';
 import { angularError } from '../../../core/order/angular';
-import type { Vec2 } from '../../../core/math/vec3';
+import { mapPicture, type PictureMap } from '../../pictures/contourLines';
 import { memo } from '../../state/memo';
 
 /* The error of an angular mapping over the picture, and over the field of view. */
-
-/** How many places across and down the error is asked at. */
-const grid = { across: 97, down: 55 };
 
 /** Levels of contours: one, two or five of a power of ten, at most so many of them below the greatest. */
 const mostLevels = 6;
@@ -23,41 +19,12 @@ export function levelsTo(most: number): number[] {
   return levels.reverse();
 }
 
-export interface ErrorMap {
-  /** In pixels, at the places of the grid. */
-  readonly most: number;
-  /** The pixel at which it is greatest. */
-  readonly at: Vec2;
-  /** Lines of one error, as rings in shares of the picture from its top left. */
-  readonly lines: readonly { readonly level: number; readonly rings: readonly (readonly Vec2[])[] }[];
-}
-
-/** Where the angular mapping is how far off the plane projection; null in orthographic, which has none. */
-export const errorMap = memo((frame: CameraFrame): ErrorMap | null => {
-  if (frame.kind === 'orthographic') return null;
-  const { x, y, width, height } = frame.viewport;
-  const { across, down } = grid;
-  const values: number[] = [];
-  let [most, at]: [number, Vec2] = [0, [x, y]];
-  for (let j = 0; j < down; j++)
-    for (let i = 0; i < across; i++) {
-      const pixel: Vec2 = [x + (width * i) / (across - 1), y + (height * j) / (down - 1)];
-      const size = Math.hypot(...(angularError(frame, pixel) ?? [0, 0]));
-      values.push(size);
-      if (size > most) [most, at] = [size, pixel];
-    }
-  const made = contours().size([across, down]).thresholds(levelsTo(most))(values);
-  const lines = made.map(({ value, coordinates }) => ({
-    level: value,
-    rings: coordinates.flatMap((polygon) =>
-      polygon.map((ring) =>
-        // The middle of the first cell is the first place.
-        ring.map((p): Vec2 => [(p[0]! - 0.5) / (across - 1), (p[1]! - 0.5) / (down - 1)]),
-      ),
-    ),
-  }));
-  return { most, at, lines };
-});
+/** Where the angular mapping is how far off the plane projection, in pixels; null in orthographic, which has none. */
+export const errorMap = memo((frame: CameraFrame): PictureMap | null =>
+  frame.kind === 'orthographic'
+    ? null
+    : mapPicture(frame, (pixel) => Math.hypot(...(angularError(frame, pixel) ?? [0, 0])), levelsTo),
+);
 
 export interface FovError {
   /** Horizontal field of view in radians. */

@@ -7,6 +7,7 @@ import { pictureToPixel, viewRufToWorld } from '../../../core/convert/project';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { letterOf } from '../../../core/conventions/axes';
 import type { Drawn, GpuLayer, Marks, PictureView, Word } from '../../pictures/contract';
+import { mapLines } from '../../pictures/contourLines';
 import { bodyRectangles } from '../../pictures/bodyRectangles';
 import { n2, type Mark } from '../../pictures/marks';
 import { memo } from '../../state/memo';
@@ -154,41 +155,9 @@ function vanishingIn(
 }
 
 /** Lines of one error of the angular mapping, with their pixels. */
-function contoursIn({ frame, size }: PictureView): Required<Pick<Drawn, 'marks' | 'words'>> {
-  const map = errorMap(frame);
-  if (!map) return { marks: [], words: [] };
-  const { width, height } = size;
-  const marks: Mark[] = [];
-  const words: Word[] = [];
-  for (const { level, rings } of map.lines) {
-    // Along the picture's own edges a ring has no line: the error is larger beyond.
-    const edge = ([x, y]: Vec2) => x <= 1e-6 || y <= 1e-6 || x >= 1 - 1e-6 || y >= 1 - 1e-6;
-    let longest: Vec2[] = [];
-    let d = '';
-    for (const ring of rings) {
-      let run: Vec2[] = [];
-      const close = () => {
-        if (run.length > longest.length) longest = run;
-        if (run.length > 1) d += `M${run.map(([x, y]) => `${n2(x * width)} ${n2(y * height)}`).join('L')}`;
-        run = [];
-      };
-      for (let i = 0; i < ring.length; i++) {
-        const p = ring[i]!;
-        const q = ring[i + 1];
-        run.push(p);
-        if (q && edge(p) && edge(q)) close();
-      }
-      close();
-    }
-    marks.push({ ink: 'second-reticle', d });
-    const at = longest[longest.length >> 1];
-    if (at)
-      words.push({
-        ...{ text: `${figure(level, level < 1 ? 2 : 0)} px`, at: [at[0] * width, at[1] * height], ink: 'figure' },
-        ...{ priority: 8, mono: true },
-      });
-  }
-  return { marks, words };
+function contoursIn(view: PictureView): Required<Pick<Drawn, 'marks' | 'words'>> {
+  const map = errorMap(view.frame);
+  return map ? mapLines(view, map, (level) => `${figure(level, level < 1 ? 2 : 0)} px`) : { marks: [], words: [] };
 }
 
 const joined = (parts: readonly Required<Pick<Drawn, 'marks' | 'words'>>[]) => ({

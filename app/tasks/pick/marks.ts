@@ -1,6 +1,7 @@
 import { pictureToPixel, pixelToPicture } from '../../../core/convert/project';
 import { addScaled, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import type { Drawn, Marks, PictureView, Word } from '../../pictures/contract';
+import { arrow } from '../../pictures/arrow';
 import { n2, type Mark } from '../../pictures/marks';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
@@ -8,18 +9,6 @@ import { aimAt, benchOf, fallOf, lookThrough, pixelNow, type Looked } from './ra
 import type { PickState } from './state';
 
 type Parts = Required<Pick<Drawn, 'marks' | 'words'>>;
-
-/** A line with an arrowhead at its end. */
-function arrow(view: PictureView, a: Vec3, b: Vec3, ink: Mark['ink'] = 'ray'): Mark[] {
-  const marks: Mark[] = [{ ink, d: view.line([a, b]) }];
-  const end = view.point(b);
-  const before = view.point(addScaled(b, [a[0] - b[0], a[1] - b[1], a[2] - b[2]], 0.02));
-  if (end && before && ink === 'ray') {
-    const turn = (Math.atan2(end[1] - before[1], end[0] - before[0]) * 180) / Math.PI;
-    marks.push({ ink: 'ray-head', d: 'M0 0L-9 -3.2V3.2Z', x: end[0], y: end[1], turn });
-  }
-  return marks;
-}
 
 /** A reticle at a place of the camera's picture: ring and cross in CSS pixels. */
 const reticle = ([x, y]: Vec2, ink: Mark['ink']): Mark => ({
