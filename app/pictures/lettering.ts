@@ -62,7 +62,7 @@ export function letterTriangles(text: string, [width, height]: Vec2): Vec2[] {
 /** A frame round a board, inside its edge, as triangles. */
 export function frameTriangles([width, height]: Vec2): Vec2[] {
   const [w, h] = [width / 2, height / 2];
-  const t = Math.min(w, h) * 0.1;
+  const t = Math.min(w, h) * 0.07;
   const strip = (l: number, b: number, r: number, top: number): Vec2[] => [[l, b], [r, b], [r, top], [l, b], [r, top], [l, top]]; // prettier-ignore
   return [
     ...strip(-w, -h, w, -h + t),

@@ -47,7 +47,7 @@ export default function CurvesChart({ data, over, x, y, curves, lines = [], heig
       <ResponsiveContainer width="100%" height={height}>
         <LineChart
           data={data as Record<string, number>[]}
-          margin={{ top: 6, right: 6, bottom: 0, left: -12 }}
+          margin={{ top: 6, right: 14, bottom: 0, left: -12 }}
           accessibilityLayer={false}
           {...(pick && { onMouseDown: pick, onMouseMove: (state: Parameters<typeof pick>[0], event: { buttons?: number }) => event.buttons === 1 && pick(state) })} // prettier-ignore
         >

@@ -1,5 +1,5 @@
 import { pictureToPixel, pixelToPicture } from '../../../core/convert/project';
-import { addScaled, type Vec2, type Vec3 } from '../../../core/math/vec3';
+import { addScaled, type Vec2 } from '../../../core/math/vec3';
 import type { Drawn, Marks, PictureView, Word } from '../../pictures/contract';
 import { arrow } from '../../pictures/arrow';
 import { n2, type Mark } from '../../pictures/marks';

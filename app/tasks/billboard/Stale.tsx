@@ -1,0 +1,125 @@
+import type { BillboardMode } from '../../../core/billboard/billboard';
+import { degrees, radians } from '../../../core/math/angle';
+import { Curves } from '../../sheet/Curves';
+import { DataList, type ListColumn } from '../../sheet/DataList';
+import { NumberField } from '../../sheet/NumberField';
+import { useTaskMoment } from '../../state/tempo';
+import { Choice } from '../../ui/Choice';
+import { figure } from '../../ui/figures';
+import type { Units } from '../../ui/parseNumber';
+import { beforeNow, chosenOf, placeOf, staleAt, staleOf, type Stale as Found } from './boards';
+import { change } from './edits';
+import { modes, type BillboardState } from './state';
+import { modeWords } from './words';
+
+const rates: Units = { '°/s': 1 };
+interface Row extends Found {
+  readonly mode: BillboardMode;
+}
+
+/** What a board that is turned by the frame before is off by. */
+export function Stale() {
+  const now = useTaskMoment<BillboardState>('billboard');
+  const { slice, frame, codec: e } = now;
+  const { stale } = slice;
+  const board = chosenOf(slice);
+  const place = board && placeOf(now, board);
+  const then = beforeNow(now);
+  const unit = e.conventions.angles.unit === 'degrees' ? '°' : '';
+  const decimals = unit ? 3 : 5;
+  const rows =
+    board && place && then ? modes.map((mode): Row => ({ mode, ...staleOf(frame, then, place, board, mode) })) : [];
+  const columns: readonly ListColumn<Row>[] = [
+    { name: 'Mode', width: '1fr', value: ({ mode }) => modeWords[mode].short },
+    { name: `normal ${unit}`.trim(), width: '58px', value: ({ angle }) => e.toAngle(angle), decimals },
+    { name: `turn ${unit}`.trim(), width: '50px', value: ({ turn }) => e.toAngle(turn), decimals },
+    { name: 'px', width: '44px', value: ({ pixels }) => pixels, decimals: 2 },
+  ];
+  const own = rows.find(({ mode }) => mode === board?.mode);
+  const curve =
+    board && place
+      ? Array.from({ length: 25 }, (_, i) => {
+          const rate = 15 * i;
+          const found = staleAt(now, place, board, rate);
+          return { rate, angle: found && degrees(found.turn), pixels: found?.pixels ?? null };
+        })
+      : [];
+  const most = Math.max(1, ...curve.map(({ angle, pixels }) => Math.max(angle ?? 0, pixels ?? 0)));
+  return (
+    <>
+      <div className="row">
+        <span className="label">Turned</span>
+        <Choice
+          name="When boards are turned"
+          value={stale.on ? 'before' : 'after'}
+          options={[
+            { value: 'after', label: 'after the camera', title: 'The camera has moved when boards are turned' },
+            {
+              value: 'before',
+              label: 'before it',
+              title: 'Boards are turned first, by the camera of the frame before',
+            },
+          ]}
+          onChange={(value) =>
+            change('change the order of a frame', (draft) => void (draft.stale.on = value === 'before'))
+          }
+        />
+      </div>
+      <div className="row">
+        <NumberField
+          name="Turn rate of the camera"
+          label="turns"
+          source="turnRate"
+          width="50%"
+          value={e.toAngle(radians(stale.turnRate))}
+          units={unit ? rates : undefined}
+          unit={unit ? '°/s' : '/s'}
+          step={unit ? 5 : 0.1}
+          onChange={(v, gesture) =>
+            change('set the turn rate', (draft) => void (draft.stale.turnRate = degrees(e.fromAngle(v))), gesture)
+          }
+        />
+        <NumberField
+          name="Speed of the camera to its right"
+          label="moves"
+          unit="/s"
+          width="50%"
+          value={stale.speed}
+          onChange={(v, gesture) => change('set the speed', (draft) => void (draft.stale.speed = v), gesture)}
+        />
+      </div>
+      <div className="row">
+        <NumberField
+          name="Frames a second"
+          label="at"
+          unit="fps"
+          width="50%"
+          value={stale.frameRate}
+          refuse={(v) => (v > 0 ? null : 'There must be some frames in a second.')}
+          onChange={(v, gesture) => change('set the frame rate', (draft) => void (draft.stale.frameRate = v), gesture)}
+        />
+      </div>
+      <p className="verdict-line" data-testid="stale" aria-live="polite">
+        {!own
+          ? 'No board is chosen.'
+          : `${board!.name}, turned by the frame before, is ${figure(e.toAngle(own.turn), decimals)}${unit} off${own.pixels === null ? '' : `, ${figure(own.pixels, 2)} px at its farthest corner`}. ${stale.on ? 'So it is drawn: turn boards after the camera.' : 'It is turned after the camera, and right.'}`}
+      </p>
+      <DataList name="boards of the frame before" rows={rows} keyOf={({ mode }) => mode} columns={columns} />
+      <Curves
+        data={curve}
+        over="rate"
+        x={{ domain: [0, 360], ticks: [0, 90, 180, 270, 360], show: (v) => `${v}` }}
+        y={{ domain: [0, most], show: (v) => figure(v, most < 10 ? 1 : 0) }}
+        curves={[
+          { of: 'angle', color: 'plum' },
+          { of: 'pixels', color: 'teal', dash: '5 3' },
+        ]}
+        lines={[{ x: Math.abs(stale.turnRate), color: 'brass' }]}
+      />
+      <p className="text-note leading-4 text-ink2">
+        Degrees off over the degrees a second that the camera turns, in the board’s own mode; dashed: pixels. While the
+        clock plays the camera’s own motion counts too.
+      </p>
+    </>
+  );
+}
