@@ -1,18 +1,20 @@
 import { expect, test } from '@playwright/test';
 import { placeBodies, type Body } from '../core/bodies/body';
+import { billboard, type BillboardMode } from '../core/billboard/billboard';
+import { axesOf, letteringFaults, meshColumns, readingOf, type ItemAxes } from '../core/billboard/lettering';
 import { paint, paintOrder, worldTriangles } from '../core/order/paint';
 import { windingOf } from '../core/order/winding';
 import { emptySweep, sceneTree, sweepDifference, sweepRows } from '../core/pick/sceneTree';
 import { quatAbout } from '../core/math/quat';
 import { visibility } from '../core/visibility/visibility';
 import { blankWithGpu } from './gpu';
-import { frameOf } from '../core/camera/frame';
+import { frameOf, reposed } from '../core/camera/frame';
 import { presets, type Conventions } from '../core/conventions/conventions';
 import { signedAxes, letterOf, type AxisFrame } from '../core/conventions/axes';
 import { codecOf } from '../core/conventions/codec';
 import { viewRufToWorld, pictureToViewRuf, projectPoint } from '../core/convert/project';
 import type { Projection } from '../core/camera/projection';
-import type { Vec3 } from '../core/math/vec3';
+import { cross, type Vec3 } from '../core/math/vec3';
 
 const size = 256;
 let state = 20261124;
@@ -426,4 +428,119 @@ test('no body that the rasteriser draws in 200 random scenes is called outside',
   });
   expect(drawn).toBeGreaterThan(400);
   expect(outside).toBeGreaterThan(400);
+});
+
+test('lettered quads that the GPU draws from the core’s matrices are mirrored, and left out, just where the core says so', async ({
+  page,
+}) => {
+  const side = 128;
+  const modes: readonly BillboardMode[] = ['viewPlane', 'eyePoint', 'axisEye', 'axisView'];
+  const cases = Array.from({ length: 800 }, (_, n) => {
+    for (;;) {
+      const made = frameOf(
+        {
+          position: [between(-9, 9), between(-9, 9), between(-9, 9)],
+          orientation: { kind: 'angles', yaw: between(-3, 3), pitch: between(-1.4, 1.4), roll: between(-3, 3) },
+          projection: projection(),
+        },
+        { x: 0, y: 0, width: side, height: side },
+      );
+      if (!made.ok) continue;
+      const given = made.value;
+      const { extents: x } = given;
+      const frame =
+        next() < 0.25 ? (reposed(given, { extents: { ...x, left: x.right, right: x.left } }) ?? given) : given;
+      const position = viewRufToWorld(frame, pictureToViewRuf(frame, between(-0.7, 0.7), between(-0.7, 0.7), frame.near + between(1, 12))); // prettier-ignore
+      const item = billboard(frame, position, oneOf(modes));
+      const fault = n % 2 ? null : oneOf(letteringFaults);
+      const conventions: Conventions = { ...presets.WebGL, world: axes(), view: axes() };
+      const e = codecOf(conventions);
+      const own = axesOf(item, fault);
+      // Half of the rest go through the matrix of a mesh whose front and up are anything.
+      const columns = (): ItemAxes => {
+        if (fault || n % 4 !== 1)
+          return { along: e.toWorld(own.along), up: e.toWorld(own.up), front: e.toWorld(own.front) };
+        for (;;) {
+          const [front, up] = [oneOf(signedAxes), oneOf(signedAxes)];
+          const matrix = meshColumns(front, up, e.toWorld(item.normal), e.toWorld(item.up));
+          if (!matrix) continue;
+          // On the mesh the lettering runs to the right of one who looks at its front.
+          const local = (axis: string): Vec3 => [0, 1, 2].map((i) => ('xyz'[i] === axis[1] ? (axis[0] === '+' ? 1 : -1) : 0)) as unknown as Vec3; // prettier-ignore
+          const right =
+            e.handedness.world === 'right' ? cross(local(up), local(front)) : cross(local(front), local(up));
+          const carried = (v: Vec3): Vec3 => [0, 1, 2].map((k) => v[0] * matrix[0][k]! + v[1] * matrix[1][k]! + v[2] * matrix[2][k]!) as unknown as Vec3; // prettier-ignore
+          return { along: carried(right), up: carried(local(up)), front: carried(local(front)) };
+        }
+      };
+      const { along, up } = columns();
+      const at = e.toWorld(position);
+      const size = (frame.kind === 'perspective' ? frame.near + 6 : 8) / 8;
+      const place = ([r, u]: readonly [number, number]) => [0, 1, 2].map((k) => at[k]! + size * (r * along[k]! + u * up[k]!)); // prettier-ignore
+      // Three marks: at the foot where the lettering begins, where it ends, and at the head where it begins.
+      const marks = ([[-1, -1], [1, -1], [-1, 1]] as const).map((c) => [[-0.25, -0.25], [0.25, -0.25], [0, 0.25]].map(([r, u]) => place([c[0] + r!, c[1] + u!]))); // prettier-ignore
+      const reading = readingOf(frame, position, own, fault);
+      return {
+        matrix: e.toList(e.matrix(frame, 'viewProjection')),
+        corners: marks.flatMap((mark) => (fault === 'winding' ? mark.reverse() : mark)).flat(),
+        ...{ reads: reading.reads, shows: reading.shows, fault, ortho: frame.kind === 'orthographic' },
+      };
+    }
+  });
+  await blankWithGpu(page);
+  const found = await page.evaluate(
+    ({ cases, side }) => {
+      const { gl, uniform } = gpuWith(
+        side,
+        side,
+        'in vec3 v; uniform mat4 m; flat out float id; void main() { gl_Position = m * vec4(v, 1.0); id = float(gl_VertexID / 3); }',
+        'flat in float id; out vec4 c; void main() { c = vec4((id + 1.0) / 255.0, 0.0, 0.0, 1.0); }',
+      );
+      gl.bindBuffer(gl.ARRAY_BUFFER, gl.createBuffer());
+      gl.enableVertexAttribArray(0);
+      gl.vertexAttribPointer(0, 3, gl.FLOAT, false, 0, 0);
+      const pixels = new Uint8Array(side * side * 4);
+      return cases.map(({ matrix, corners }) => {
+        gl.uniformMatrix4fv(uniform('m'), false, matrix);
+        gl.bufferData(gl.ARRAY_BUFFER, new Float32Array(corners), gl.STATIC_DRAW);
+        const draw = (cull: boolean) => {
+          (cull ? gl.enable : gl.disable).call(gl, gl.CULL_FACE);
+          gl.clear(gl.COLOR_BUFFER_BIT);
+          gl.drawArrays(gl.TRIANGLES, 0, 9);
+          gl.readPixels(0, 0, side, side, gl.RGBA, gl.UNSIGNED_BYTE, pixels);
+          const sums = [1, 2, 3].map(() => ({ x: 0, y: 0, count: 0 }));
+          let edge = false;
+          for (let i = 0; i < side * side; i++) {
+            const one = sums[pixels[4 * i]! - 1];
+            if (!one) continue;
+            const [x, y] = [i % side, Math.floor(i / side)];
+            edge ||= x === 0 || y === 0 || x === side - 1 || y === side - 1;
+            one.x += x;
+            one.y += y;
+            one.count++;
+          }
+          return { sums, edge };
+        };
+        const all = draw(false);
+        return { ...all, culled: draw(true).sums.every(({ count }) => count === 0) };
+      });
+    },
+    { cases, side },
+  );
+  const seen = new Map<string, number>();
+  cases.forEach(({ reads, shows, fault }, n) => {
+    const { sums, edge, culled } = found[n]!;
+    // All three marks whole in the picture, and large enough to tell.
+    if (edge || sums.some(({ count }) => count < 6)) return;
+    const [a, b, c] = sums.map(({ x, y, count }) => [x / count, y / count] as const);
+    const area = (b![0] - a![0]) * (c![1] - a![1]) - (b![1] - a![1]) * (c![0] - a![0]);
+    if (Math.abs(area) < 20) return;
+    expect(area > 0 ? 'right' : 'mirrored', `${n}, ${fault}`).toBe(reads);
+    expect(culled, `${n}, ${fault}`).toBe(shows === 'back');
+    const key = `${fault} ${reads}`;
+    seen.set(key, (seen.get(key) ?? 0) + 1);
+  });
+  // Every fault has been seen, and what is right many times.
+  expect(seen.get('null right')).toBeGreaterThan(60);
+  for (const fault of letteringFaults)
+    expect([...seen].filter(([key]) => key.startsWith(fault)).length, fault).toBeGreaterThan(0);
 });

@@ -40,11 +40,12 @@ export function Stale() {
     board && place
       ? Array.from({ length: 25 }, (_, i) => {
           const rate = 15 * i;
-          const found = staleAt(now, place, board, rate);
-          return { rate, angle: found && degrees(found.turn), pixels: found?.pixels ?? null };
+          const of = (mode: BillboardMode) => staleAt(now, place, board, rate, mode);
+          const turn = (mode: BillboardMode) => degrees(of(mode)?.turn ?? 0);
+          return { rate, gaze: turn('viewPlane'), eye: turn('axisEye'), pixels: of(board.mode)?.pixels ?? null };
         })
       : [];
-  const most = Math.max(1, ...curve.map(({ angle, pixels }) => Math.max(angle ?? 0, pixels ?? 0)));
+  const most = Math.max(1, ...curve.map(({ gaze, eye, pixels }) => Math.max(gaze, eye, pixels ?? 0)));
   return (
     <>
       <div className="row">
@@ -111,14 +112,15 @@ export function Stale() {
         x={{ domain: [0, 360], ticks: [0, 90, 180, 270, 360], show: (v) => `${v}` }}
         y={{ domain: [0, most], show: (v) => figure(v, most < 10 ? 1 : 0) }}
         curves={[
-          { of: 'angle', color: 'plum' },
-          { of: 'pixels', color: 'teal', dash: '5 3' },
+          { of: 'gaze', color: 'plum' },
+          { of: 'eye', color: 'teal', dash: '6 3' },
+          { of: 'pixels', color: 'ink', dash: '1.5 2.5' },
         ]}
         lines={[{ x: Math.abs(stale.turnRate), color: 'brass' }]}
       />
       <p className="text-note leading-4 text-ink2">
-        Degrees off over the degrees a second that the camera turns, in the board’s own mode; dashed: pixels. While the
-        clock plays the camera’s own motion counts too.
+        Degrees off over the degrees a second that the camera turns, by the gaze; dashed: by the eye; dotted: pixels, in
+        the board’s own mode. While the clock plays the camera’s own motion counts too.
       </p>
     </>
   );

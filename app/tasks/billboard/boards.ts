@@ -184,11 +184,11 @@ export function staleOf(
   return { angle: angleBetween(now.normal, old.normal), turn: turnBetween(now.quaternion, old.quaternion), pixels };
 }
 
-/** The turn of the camera between two frames at another rate, and what comes of it. */
-export function staleAt(now: Now, position: Vec3, board: Board, turnRate: number): Stale | null {
+/** What comes of another rate of turn, in a mode. */
+export function staleAt(now: Now, position: Vec3, board: Board, turnRate: number, mode: BillboardMode): Stale | null {
   const { speed, frameRate } = now.slice.stale;
   const then = before(now.frame, radians(turnRate), speed, 1 / frameRate);
-  return then && staleOf(now.frame, then, position, board, board.mode);
+  return then && staleOf(now.frame, then, position, board, mode);
 }
 
 const differences = memo(

@@ -73,7 +73,7 @@ const boards = (project: Project): Board[] => {
       one('tree-2', 'Second tree', 'TREE', null, [43, 7, -6], [4.2, 6.8], 'axisEye'),
     ];
   if (project.guide === 'chart')
-    return [one('launch-board', 'Pilot', 'PILOT', 'launch', [0, 14, 0], [46, 14], 'viewPlane')];
+    return [one('launch-board', 'Pilot', 'PILOT', 'launch', [0, 9, 0], [26, 8], 'viewPlane')];
   return [];
 };
 
