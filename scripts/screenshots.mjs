@@ -61,26 +61,12 @@ await take('outside', {
     for (let i = 0; i < 60; i++) await page.keyboard.press('Shift+ArrowRight');
   },
 });
-await take('snapshot', {
-  task: 'frame',
-  act: async (page) => {
-    await page.keyboard.press('k');
-    await page.locator('.notice').getByRole('button', { name: 'Show beside' }).click();
-    await page.keyboard.press('c');
-    await page.locator('.notice').waitFor({ state: 'detached' });
-  },
-});
 await take('convert-paper');
 await take('conventions', {
   task: 'frame',
   act: async (page) => {
     await page.getByTitle('Conventions in force').click();
     await page.getByRole('button', { name: 'Vulkan' }).click();
-  },
-});
-await take('matrix', {
-  act: async (page) => {
-    await page.getByRole('button', { name: 'Open the projection matrix' }).click();
   },
 });
 const chart = async (page) => {
@@ -196,6 +182,24 @@ await take('visibility', {
   task: 'visibility',
   act: async (page) => {
     await page.getByTestId('count-inside').waitFor();
+  },
+});
+await take('visibility-field', {
+  task: 'visibility',
+  act: async (page) => {
+    await open(page, 'A field of test bodies');
+    await page.getByLabel('Fill a box with test bodies').check();
+    await page.getByLabel('How many test bodies').fill('20000');
+    await page.keyboard.press('Enter');
+    await page.getByTestId('field-tested').getByText('By the tree').waitFor();
+    await page.waitForTimeout(3000);
+  },
+});
+await take('billboard', {
+  task: 'billboard',
+  act: async (page) => {
+    await open(page, 'Lean of flat sprites');
+    await page.waitForTimeout(1500);
   },
 });
 await take('camera-explained', {

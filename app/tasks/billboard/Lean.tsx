@@ -32,7 +32,7 @@ export function Lean() {
             <div className="line">
               {board.name} <WorkingButton of="lean" />
               <span className="right" data-testid="lean">
-                {figure(e.toAngle(tilt.value), unit ? 2 : 4)}
+                {figure(Number(e.toAngle(tilt.value).toFixed(unit ? 2 : 4)), unit ? 2 : 4)}
                 {unit}
               </span>
             </div>

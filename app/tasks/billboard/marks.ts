@@ -120,7 +120,13 @@ function leanMarks(view: PictureView, now: Moment<BillboardState>): Parts {
     const [x, y] = [at[0] + 46 * Math.sin(tilt.value), at[1] - 46 * Math.cos(tilt.value)];
     marks.push({ ink: 'sight-line', d: `M${n2(at[0])} ${n2(at[1])}V${n2(at[1] - 46)}` });
     marks.push({ ink: 'second-reticle', d: `M${n2(at[0])} ${n2(at[1])}L${n2(x)} ${n2(y)}` });
-    words.push({ text: `${figure(degrees(tilt.value), 1)}°`, at: [x, y], ink: 'figure', priority: 7, mono: true });
+    words.push({
+      text: `${figure(Math.round(degrees(tilt.value) * 10) / 10, 1)}°`,
+      at: [x, y],
+      ink: 'figure',
+      priority: 7,
+      mono: true,
+    });
   }
   return { marks, words };
 }
