@@ -8,7 +8,7 @@ import type { Problem } from '../core/reasons';
 
 export const mostBodies = 10_000;
 /** Of all meshes together. */
-export const mostTriangles = 100_000;
+export const mostTriangles = 1_000_000;
 
 const many = (count: number): string => count.toLocaleString('en');
 

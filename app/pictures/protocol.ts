@@ -1,5 +1,6 @@
 import type { Project, ProjectBody } from '../../formats/project';
 import type { Ink, InkName } from './canvasMarks';
+import { packShape, unpackShape } from '../state/packing';
 import type { PicturesInput } from './compose';
 
 /* What page and painter say to each other. */
@@ -27,7 +28,7 @@ export function bodiesChanged(last: readonly ProjectBody[], now: readonly Projec
     const same = places.get(body);
     if (same !== undefined) return same;
     const { shape, ...rest } = body;
-    return { body: rest, shape: shapes.get(shape) ?? shape };
+    return { body: rest, shape: shapes.get(shape) ?? packShape(shape) };
   });
 }
 
@@ -36,7 +37,7 @@ export const bodiesAfter = (last: readonly ProjectBody[], change: readonly BodyC
   change.map((one) =>
     typeof one === 'number'
       ? last[one]!
-      : { ...one.body, shape: typeof one.shape === 'number' ? last[one.shape]!.shape : one.shape },
+      : { ...one.body, shape: typeof one.shape === 'number' ? last[one.shape]!.shape : unpackShape(one.shape) },
   );
 
 /** What is another than before; the project by its parts, since most stay. */

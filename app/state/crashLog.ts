@@ -59,6 +59,15 @@ const textOfProject = (project: object): string =>
  */
 export function note(project: { readonly bodies: object }, revision: number | null): boolean {
   if (tooLong.has(project.bodies)) return false;
+  // A mesh's numbers alone may be too long: then they are not written out to see it.
+  const numbers = Array.isArray(project.bodies)
+    ? project.bodies.reduce((sum: number, { shape }: { shape?: { positions?: { length: number } } }) => sum + (shape?.positions?.length ?? 0), 0) // prettier-ignore
+    : 0;
+  if (2 * numbers > longest) {
+    tooLong.add(project.bodies);
+    strike();
+    return false;
+  }
   try {
     const head = JSON.stringify({ by: tab, revision, at: Date.now() } satisfies Omit<Unkept, 'project'>);
     const text = `${head.slice(0, -1)},"project":${textOfProject(project)}}`;

@@ -6,6 +6,7 @@ import { complain, underWay } from '../ui/notices';
 import { fallen, fallenText } from '../ui/worker';
 import type { Problem } from '../../core/reasons';
 import type { Project } from '../../formats/project';
+import { unpackProject } from './packing';
 
 /** A list of points as a project of its own, or what is wrong with it. */
 export type PointsProject =
@@ -57,7 +58,10 @@ async function asked<T>(
 }
 
 export const readImported = (text: string, name: string, context: ImportContext): Promise<Imported | null> =>
-  asked(name, (to, onProgress) => to.read(text, name, context, onProgress) as Promise<Imported>);
+  asked(name, async (to, onProgress) => {
+    const read = (await to.read(text, name, context, onProgress)) as Imported;
+    return read.ok && read.kind === 'project' ? { ...read, project: unpackProject(read.project) } : read;
+  });
 
 /** A list of points as a project of its own, with the table that goes with it. */
 export const readPointsProject = (

@@ -4,6 +4,7 @@ import { awaitTree, giveTree, preparedElsewhere, type Mesh } from '../../core/pi
 import { complain, underWay } from '../ui/notices';
 import { fallen, fallenText } from '../ui/worker';
 import { useDocument } from './document';
+import { packShape } from './packing';
 
 /*
  * Large meshes are made ready for picking off the page: until one is, a pick asks all of its
@@ -26,7 +27,7 @@ async function prepare(mesh: Mesh, name: string): Promise<void> {
   const shown = underWay(`Making ${name} ready for picking`, stop);
   try {
     const tree = await Promise.race([
-      wrap<TreesWorker>(worker).build(mesh, proxy(shown.at)) as Promise<TriangleTree>,
+      wrap<TreesWorker>(worker).build(packShape(mesh), proxy(shown.at)) as Promise<TriangleTree>,
       stopped,
       fallen(worker),
     ]);

@@ -3,6 +3,7 @@ import { keyOfPoints, type PointData } from '../../formats/pointSets';
 import type { Project } from '../../formats/project';
 import { tab } from './crashLog';
 import type { Step, StepAhead } from './document';
+import { packProject, unpackProject } from './packing';
 
 /*
  * Where projects are kept: the browser's database, or where it has none to give, its smaller store
@@ -89,7 +90,8 @@ class Database extends Dexie {
   declare pointData: EntityTable<PointData & { key: string; at: number }, 'key'>;
   declare histories: EntityTable<History, 'of'>;
   constructor() {
-    super('astrolabe');
+    // Its own cache goes through every number of what is written, and nobody asks it.
+    super('astrolabe', { cache: 'disabled' });
     this.version(1).stores({ projects: 'id, savedAt' });
     this.version(2).stores({ projects: 'id, savedAt', versions: '++key, of', points: 'of' });
     this.version(3).stores({ heads: 'id' });
@@ -114,8 +116,17 @@ class Database extends Dexie {
 /** What a project of an earlier page, kept without a name and a revision, is now. */
 const whole = (row: Kept): Kept => ({
   ...row,
+  project: unpackProject(row.project),
   revision: row.revision ?? 0,
   name: row.name ?? (row.project as { name?: string }).name ?? row.id,
+});
+
+/** A history with its projects otherwise. */
+const historyBy = (history: History, by: (project: Project) => Project): History => ({
+  ...history,
+  project: by(history.project),
+  past: history.past.map((step) => ({ ...step, before: by(step.before) })),
+  future: history.future.map((step) => ({ ...step, after: by(step.after) })),
 });
 
 function databaseShelf(database: Database): Shelf {
@@ -142,14 +153,14 @@ function databaseShelf(database: Database): Shelf {
         const revision = (present ?? 0) + 1;
         const savedAt = await laterTime();
         await Promise.all([
-          database.projects.put({ id, name, savedAt, revision, by: tab, project }),
+          database.projects.put({ id, name, savedAt, revision, by: tab, project: packProject(project) }),
           database.heads.put({ id, revision }),
         ]);
         return { ok: true, revision };
       }),
     put: (kept) =>
       database.transaction('rw', database.projects, database.heads, async () => {
-        await database.projects.put(kept);
+        await database.projects.put({ ...kept, project: packProject(kept.project) });
         await database.heads.put({ id: kept.id, revision: kept.revision });
       }),
     remove: (id) =>
@@ -158,16 +169,22 @@ function databaseShelf(database: Database): Shelf {
         await database.heads.delete(id);
         await database.histories.delete(id);
       }),
-    versions: async (of) => (await database.versions.where({ of }).toArray()).reverse(),
+    versions: async (of) =>
+      (await database.versions.where({ of }).toArray())
+        .reverse()
+        .map((one) => ({ ...one, project: unpackProject(one.project) })),
     keepVersion: (version) =>
       database.transaction('rw', database.versions, async () => {
-        await database.versions.add(version as Version);
+        await database.versions.add({ ...version, project: packProject(version.project) } as Version);
         const keys = await database.versions.where({ of: version.of }).primaryKeys();
         await database.versions.bulkDelete(keys.slice(0, Math.max(0, keys.length - mostVersions)));
       }),
-    history: (of) => database.histories.get(of),
+    history: async (of) => {
+      const kept = await database.histories.get(of);
+      return kept && historyBy(kept, unpackProject);
+    },
     // One record: what its states have in common is written and read once.
-    keepHistory: async (history) => void (await database.histories.put(history)),
+    keepHistory: async (history) => void (await database.histories.put(historyBy(history, packProject))),
     points: (key) => database.pointData.get(key),
     keepPoints: async (key, { points, names }) =>
       void (await database.pointData.put({ key, at: Date.now(), points, names })),

@@ -3,8 +3,9 @@ import type { Conventions } from '../../core/conventions/conventions';
 import { codecOf } from '../../core/conventions/codec';
 import { readingWords, readPoints, sizeOf, type Reading } from '../../formats/csv';
 import { projectFromPoints } from '../../formats/projectFromGeometry';
-import { readImport, type ImportContext } from '../../formats/importing';
+import { readImport, type Imported, type ImportContext } from '../../formats/importing';
 import type { ImportsWorker, PointsProject } from '../state/imports';
+import { packProject } from '../state/packing';
 import { insidePoints, pointFormOf } from '../state/points';
 
 /*
@@ -12,9 +13,12 @@ import { insidePoints, pointFormOf } from '../state/points';
  * ending the worker.
  */
 
+const packed = (read: Imported): Imported =>
+  read.ok && read.kind === 'project' ? { ...read, project: packProject(read.project) } : read;
+
 const worker: ImportsWorker = {
   read: (text: string, name: string, context: ImportContext, onProgress: (share: number) => void) =>
-    readImport(text, name, context, (share) => onProgress(share)),
+    packed(readImport(text, name, context, (share) => onProgress(share))),
 
   /**
    * A list of points as a project: in space where its columns give three coordinates, flat where

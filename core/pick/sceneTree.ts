@@ -286,17 +286,32 @@ export function sceneTreeOf(placed: readonly PlacedBody[]): SceneTree {
  * boxes, and triangles with spheres among them. With `all` everything on its way, otherwise no more
  * than the first hit needs.
  */
-export function lookedAt(
+export const lookedAt = (
   placed: readonly PlacedBody[],
+  frame: CameraFrame,
+  at: Vec2,
+  backFaces: boolean,
+  all: boolean,
+): LookedAtBy => lookedAtIn(sceneTreeOf(placed), frame, at, backFaces, all);
+
+/** How many boxes of a tree, and triangles with spheres among them, were looked at. */
+export interface LookedAtBy {
+  readonly boxes: number;
+  readonly triangles: number;
+}
+
+/** The same of a tree that stands already. */
+export function lookedAtIn(
+  tree: SceneTree,
   frame: CameraFrame,
   [across, upward]: Vec2,
   backFaces: boolean,
   all: boolean,
-): { readonly boxes: number; readonly triangles: number } {
+): LookedAtBy {
   const { origin: o, direction: d, rangePerAhead } = rayThrough(frame, across, upward);
   const [from, to] = [frame.near * rangePerAhead, frame.far === null ? Infinity : frame.far * rangePerAhead];
   const hit: SceneHit = { item: -1, t: 0, boxes: 0, surfaces: 0 };
-  firstOfScene(sceneTreeOf(placed), ...o, ...d, from, to, backFaces, hit, !all);
+  firstOfScene(tree, ...o, ...d, from, to, backFaces, hit, !all);
   return { boxes: hit.boxes, triangles: hit.surfaces };
 }
 

@@ -1,7 +1,6 @@
 import { pictureToPixel, pixelToPicture } from '../../../core/convert/project';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import type { Hit } from '../../../core/pick/pick';
-import { lookedAt } from '../../../core/pick/sceneTree';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { NumberField } from '../../sheet/NumberField';
 import type { Moment } from '../../state/moment';
@@ -14,7 +13,7 @@ import { copy } from '../../ui/notices';
 import { pixels } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change, setPixel } from './edits';
-import { bodiesOf } from '../../state/bodyList';
+import { testedNow } from './swept';
 import { lookThrough, pixelNow, type Looked } from './rays';
 import type { PickState } from './state';
 
@@ -77,7 +76,7 @@ export function Ray() {
   const rows = looked.hits.map((hit, i): Row => ({ ...hit, no: i + 1, name: names.get(hit.body) ?? hit.body }));
   const first = looked.hits[0];
   const show = (p: Vec3) => form.show(p);
-  const tested = flat ? null : lookedAt(bodiesOf(now), frame, at, slice.backFaces, slice.all);
+  const tested = flat ? null : testedNow(now, at);
   const columns: readonly ListColumn<Row>[] = flat
     ? [
         { name: 'No.', width: '34px', value: ({ no }) => no, decimals: 0 },

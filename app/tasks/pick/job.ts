@@ -1,21 +1,26 @@
 import type { PlacedBody } from '../../../core/bodies/body';
+import type { Vec2 } from '../../../core/math/vec3';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { linearDeterminant } from '../../../core/math/mat4';
 import { leftOutFaces, paint, worldTriangles } from '../../../core/order/paint';
 import {
   emptySweep,
+  lookedAtIn,
   lookedAtRows,
   sceneTree,
   sweepDifference,
   sweepRows,
   sweepTile,
+  type LookedAtBy,
   type SceneTree,
 } from '../../../core/pick/sceneTree';
 import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
-import { remembered } from '../../state/memo';
+import { memo, remembered } from '../../state/memo';
+import { packPlacedList, unpackPlacedList } from '../../state/packing';
 import { bodiesOf } from '../../state/bodyList';
 import type { PickState } from './state';
-import { sweptMark } from './swept';
+import { pixelNow } from './rays';
+import { isLarge, sweptMark } from './swept';
 
 interface Asked {
   /** What picture it is of, on any thread. */
@@ -27,6 +32,10 @@ interface Asked {
   readonly revision: number;
 }
 
+/** The sheet's ray, the same pair for the same place. */
+const pair = memo((a: number, u: number): Vec2 => [a, u]);
+const rayOf = (now: Parameters<typeof pixelNow>[0]): Vec2 => pair(...pixelNow(now));
+
 let lastRevision = 0;
 const revisionOf = remembered((of: object): number => {
   void of;
@@ -34,10 +43,18 @@ const revisionOf = remembered((of: object): number => {
 });
 
 /** The tree of the bodies that were last asked about: while the camera alone moves it stays. */
-let kept: { readonly revision: number; readonly tree: SceneTree } | null = null;
-function treeFor({ revision, placed }: Asked): SceneTree {
-  if (kept?.revision !== revision) kept = { revision, tree: sceneTree(placed) };
-  return kept.tree;
+let kept: Scene | null = null;
+interface Scene {
+  readonly revision: number;
+  readonly placed: readonly PlacedBody[];
+  readonly tree: SceneTree;
+}
+function sceneFor({ revision, placed }: Asked): Scene {
+  if (kept?.revision !== revision) {
+    const own = unpackPlacedList(placed);
+    kept = { revision, placed: own, tree: sceneTree(own) };
+  }
+  return kept;
 }
 
 /** What the sweep of a picture has found, coarse or whole. */
@@ -81,7 +98,7 @@ const input = (now: Parameters<typeof sweptMark>[0]): Asked | null =>
     : {
         mark: sweptMark(now),
         frame: now.frame,
-        placed: bodiesOf(now),
+        placed: packPlacedList(bodiesOf(now)),
         backFaces: now.slice.backFaces,
         revision: revisionOf(now.placed),
       };
@@ -110,7 +127,7 @@ const coarse: JobSpec<PickState, Asked, Sweep> = {
     const start = performance.now();
     const { width, height } = sizeOf(frame, 16);
     const swept = emptySweep(width, height);
-    sweepRows(frame, treeFor(asked), swept, 0, height, backFaces);
+    sweepRows(frame, sceneFor(asked).tree, swept, 0, height, backFaces);
     return {
       ...{ mark, width, height, ...compact(swept), where: new Uint8Array(0), differing: 0, offSilhouette: 0 },
       milliseconds: performance.now() - start,
@@ -122,12 +139,12 @@ const whole: JobSpec<PickState, Asked, Sweep> = {
   says: 'Sweeping the picture',
   input,
   run: async (asked, control) => {
-    const { mark, frame, placed, backFaces } = asked;
+    const { mark, frame, backFaces } = asked;
     await rest(control, 160);
     const start = performance.now();
     const { width, height } = sizeOf(frame, 1);
     const swept = emptySweep(width, height);
-    const tree = treeFor(asked);
+    const { tree, placed } = sceneFor(asked);
     await control.breathe();
     for (let row = 0; row < height; row += 2 * sweepTile) {
       sweepRows(frame, tree, swept, row, row + 2 * sweepTile, backFaces);
@@ -157,7 +174,7 @@ const boxes: JobSpec<PickState, Asked, LookedAt> = {
     const { mark, frame } = asked;
     await rest(control, 160);
     const { width, height } = sizeOf(frame, 2);
-    const tree = treeFor(asked);
+    const { tree } = sceneFor(asked);
     const found = new Uint16Array(width * height);
     const surfaces = new Uint16Array(width * height);
     for (let row = 0; row < height; row += 8) {
@@ -171,4 +188,22 @@ const boxes: JobSpec<PickState, Asked, LookedAt> = {
   },
 };
 
-export const jobs: JobModule['jobs'] = { coarse, whole, boxes };
+/** What the ray of the sheet looks at, in a scene whose tree takes too long to make on the page. */
+export interface RayTested extends LookedAtBy {
+  readonly mark: number;
+  readonly at: Vec2;
+  readonly all: boolean;
+}
+const tested: JobSpec<PickState, Asked & { readonly at: Vec2; readonly all: boolean }, RayTested> = {
+  says: 'Counting what the ray looks at',
+  input: (now) => {
+    const asked = isLarge(bodiesOf(now)) ? input(now) : null;
+    return asked && { ...asked, at: rayOf(now), all: now.slice.all };
+  },
+  run: (asked) => {
+    const { mark, frame, at, backFaces, all } = asked;
+    return { mark, at, all, ...lookedAtIn(sceneFor(asked).tree, frame, at, backFaces, all) };
+  },
+};
+
+export const jobs: JobModule['jobs'] = { coarse, whole, boxes, tested };

@@ -1,7 +1,32 @@
 import { checksum } from '../../state/checksum';
 import type { Moment } from '../../state/moment';
-import type { LookedAt, Sweep } from './job';
+import type { PlacedBody } from '../../../core/bodies/body';
+import type { Vec2 } from '../../../core/math/vec3';
+import { preparedElsewhere } from '../../../core/pick/pick';
+import { lookedAt, type LookedAtBy } from '../../../core/pick/sceneTree';
+import { bodiesOf } from '../../state/bodyList';
+import { remembered } from '../../state/memo';
+import type { LookedAt, RayTested, Sweep } from './job';
 import type { PickState } from './state';
+
+/** Whether a scene has so many triangles that its tree is made off the page. */
+export const isLarge = remembered(
+  (placed: readonly PlacedBody[]): boolean =>
+    placed.reduce((sum, { body: { shape } }) => sum + (shape.kind === 'mesh' ? shape.indices.length / 3 : 12), 0) >
+    largeFrom,
+);
+const largeFrom = 5 * preparedElsewhere;
+
+/** What the sheet's ray looks at; null while that is being counted. */
+export function testedNow(now: Moment<PickState>, at: Vec2): LookedAtBy | null {
+  const placed = bodiesOf(now);
+  const { slice, frame } = now;
+  if (!isLarge(placed)) return lookedAt(placed, frame, at, slice.backFaces, slice.all);
+  const found = now.answer<RayTested>('tested');
+  const same =
+    found?.mark === sweptMark(now) && found.at[0] === at[0] && found.at[1] === at[1] && found.all === slice.all;
+  return same ? found : null;
+}
 
 /** Which picture a sweep is of: the same number on any thread, another for another picture. */
 export function sweptMark({ frame, poses, slice }: Moment<PickState>): number {
