@@ -11,7 +11,8 @@ export type NullReason =
   | 'parallelToScreen'
   | 'awayFromReceiver'
   | 'outsideDepth'
-  | 'eyeInside';
+  | 'eyeInside'
+  | 'notWithin';
 
 export type ErrorCode =
   | 'lookAtDegenerate'

@@ -15,6 +15,7 @@ export const reasonSentence: Readonly<Record<NullReason, string>> = {
   depthAtInfinity: 'That depth is infinitely far away.',
   awayFromReceiver: 'It lies beyond the surface or beyond the light, and casts no shadow there.',
   eyeInside: 'The eye is inside the sphere about it, which then has no size in the picture.',
+  notWithin: 'It is not seen within the time that is looked at.',
   outsideDepth: 'It lies outside near and far, where the depth buffer keeps nothing.',
   parallelToScreen: 'The direction runs along the screen and has no vanishing point.',
 };

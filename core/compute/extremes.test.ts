@@ -63,6 +63,7 @@ describe('a request of the most extreme numbers', () => {
       'shadowVisibility',
       'screenBounds',
       'billboard',
+      'firstSeen',
       'footprint',
       'horizon',
       'drawOrder',

@@ -15,9 +15,10 @@ import { dollyZoom } from '../motion/dollyZoom';
 import { aim } from '../pick/aim';
 import { areaAndCentroid } from '../spawn/region';
 import { mostTries, spawn } from '../spawn/spawn';
-import { flatSurface, planeSurface } from '../spawn/surface';
+import { firstTouch, velocityAt, type BodyMotion } from '../spawn/firstSeen';
+import { flatSurface, planeSurface, type Surface } from '../spawn/surface';
 import { grown, pictureBounds, shadowVisibility, visibility, type Verdict } from '../visibility/visibility';
-import { chosen, failure, notIn2d, once, pictureOf, type Operations } from './answering';
+import { chosen, failure, notIn2d, once, pictureOf, type Operations, type Result } from './answering';
 import { cameraOperations } from './cameraOperations';
 import { lazily, Lazy } from './lazy';
 import { orderOperations } from './orderOperations';
@@ -109,6 +110,28 @@ const expressHit = ({ codec: e, flat }: ResolvedRequest, hit: Hit) => ({
   point: flat ? writePair(hit.point, e) : e.toWorld(hit.point),
   normal: e.toWorld(hit.normal),
 });
+
+/** What is wrong where a surface does not fit the camera; null where it does. */
+const misfit = (surface: QueryOf<'spawn'>['surface'], flat: boolean): Result | null =>
+  (surface === '2d') === flat
+    ? null
+    : failure(
+        'notIn2d',
+        flat ? 'With a 2D camera the surface is "2d".' : 'The surface "2d" needs a 2D camera; give a plane.',
+      );
+
+/** The surface of a query; null where its normal has no length. */
+const surfaceOf = (surface: QueryOf<'spawn'>['surface'], e: ResolvedRequest['codec']): Surface | null =>
+  surface === '2d' ? flatSurface : planeSurface(e.fromWorld(surface.plane.point), e.fromWorld(surface.plane.normal));
+
+/** Why a camera’s footprint on a surface is nothing to work with. */
+const notVisible = (why: string | readonly unknown[]) =>
+  why === 'footprintUnbounded'
+    ? failure('footprintUnbounded', 'The camera sees this surface to infinity. Bring far in or look farther down.')
+    : failure(
+        'footprintEmpty',
+        'The camera sees nothing of this surface, so there is nothing to keep out of. Turn it towards the surface.',
+      );
 
 /** The operations by name; a new one is a schema in `schema.ts` and an entry here or in one of its parts. */
 export const operations: Operations = {
@@ -268,28 +291,14 @@ export const operations: Operations = {
 
   spawn: (resolved, query) => {
     const { codec: e, frame, flat } = resolved;
-    if ((query.surface === '2d') !== flat)
-      return failure(
-        'notIn2d',
-        flat ? 'With a 2D camera the surface is "2d".' : 'The surface "2d" needs a 2D camera; give a plane.',
-      );
-    const surface =
-      query.surface === '2d'
-        ? flatSurface
-        : planeSurface(e.fromWorld(query.surface.plane.point), e.fromWorld(query.surface.plane.normal));
+    const wrong = misfit(query.surface, flat);
+    if (wrong) return wrong;
+    const surface = surfaceOf(query.surface, e);
     const inPixels = query.paddingUnit === 'pixels';
     const visible = surface?.visible(inPixels ? grown(frame, query.padding) : frame) ?? 'footprintEmpty';
     const plain = surface?.visible(frame) ?? 'footprintEmpty';
-    if (typeof visible === 'string' || typeof plain === 'string' || !surface) {
-      const code =
-        visible === 'footprintUnbounded' || plain === 'footprintUnbounded' ? 'footprintUnbounded' : 'footprintEmpty';
-      return failure(
-        code,
-        code === 'footprintEmpty'
-          ? 'The camera sees nothing of this surface, so there is nothing to keep out of. Turn it towards the surface.'
-          : 'The camera sees this surface to infinity. Bring far in or look farther down.',
-      );
-    }
+    if (typeof visible === 'string' || typeof plain === 'string' || !surface)
+      return notVisible(visible === 'footprintUnbounded' ? visible : plain);
     const inward = (pair: Vec2): Vec2 => e.fromPair(flat ? 'up' : 'forward', pair);
     const { bounds } = query;
     const found = spawn(
@@ -321,6 +330,29 @@ export const operations: Operations = {
     return {
       points: lazily(points, (p) => (flat ? writePair([p[0], p[1], 0], e) : e.toWorld(surface.at(p)))),
       statistics,
+    };
+  },
+
+  firstSeen: (resolved, { points, radius, surface: asked, bodyVelocity, cameraVelocity, within }) => {
+    const { codec: e, frame, flat } = resolved;
+    const wrong = misfit(asked, flat);
+    if (wrong) return wrong;
+    const surface = surfaceOf(asked, e);
+    const visible = surface?.visible(frame) ?? 'footprintEmpty';
+    if (typeof visible === 'string' || !surface) return notVisible(visible);
+    const inward = (pair: Vec2): Vec2 => e.fromPair(flat ? 'up' : 'forward', pair);
+    const motion: BodyMotion = Array.isArray(bodyVelocity)
+      ? { velocity: inward(bodyVelocity) }
+      : { towards: inward(bodyVelocity.towards), speed: bodyVelocity.speed };
+    const camera = inward(cameraVelocity);
+    return {
+      points: lazily(points, (p) => {
+        const world = readPoint(p, '', e, flat);
+        if (!world.ok) throw new Error('points are checked when the request is read');
+        const place = surface.coordinates(world.value);
+        const found = firstTouch(visible, place, radius, velocityAt(place, motion), camera, within);
+        return found.ok ? { seconds: found.value } : { seconds: null, reason: found.reason };
+      }),
     };
   },
 

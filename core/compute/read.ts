@@ -267,7 +267,7 @@ function queryProblems(queries: readonly Query[], e: ConventionCodec, flat: bool
     };
     const along = going ? trackProblems(going.track, `queries[${i}].${going.at}`, flat, point) : [];
     if (along.length) return along;
-    if (query.op === 'worldToScreen')
+    if (query.op === 'worldToScreen' || query.op === 'firstSeen')
       return query.points.flatMap((p, j) => {
         if (flat === (p.length === 2)) return [];
         const read = readPoint(p, `queries[${i}].points[${j}]`, e, flat);

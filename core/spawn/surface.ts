@@ -10,6 +10,8 @@ import { areaAndCentroid } from './region';
  */
 export interface Surface {
   readonly at: (p: Vec2) => Vec3;
+  /** The coordinates of the foot of a point on it: the inverse of `at` for points of the surface. */
+  readonly coordinates: (p: Vec3) => Vec2;
   /**
    * The convex region that a frame sees of it, counter-clockwise; or why there is none to keep away
    * from.
@@ -22,6 +24,7 @@ const counterClockwise = (polygon: readonly Vec2[]): readonly Vec2[] =>
 
 export const flatSurface: Surface = {
   at: ([a, b]) => [a, b, 0],
+  coordinates: ([a, b]) => [a, b],
   visible: (frame) =>
     counterClockwise(
       (
@@ -53,13 +56,15 @@ export function planeSurface(point: Vec3, normal: Vec3): Surface | null {
   const lean = Math.abs(dot(across, ahead)) > 1e-9 ? dot(across, ahead) : across[1];
   const second = lean < 0 ? scale(across, -1) : across;
   const foot = scale(n, dot(n, point));
+  const coordinates = (p: Vec3): Vec2 => [dot(sub(p, foot), first), dot(sub(p, foot), second)];
   return {
     at: ([a, b]) => addScaled(addScaled(foot, first, a), second, b),
+    coordinates,
     visible: (frame) => {
       const seen = footprint(frame, point, n);
       if (!seen) return 'footprintEmpty';
       if (seen.unbounded) return 'footprintUnbounded';
-      return counterClockwise(seen.polygon.map((p): Vec2 => [dot(sub(p, foot), first), dot(sub(p, foot), second)]));
+      return counterClockwise(seen.polygon.map(coordinates));
     },
   };
 }

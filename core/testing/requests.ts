@@ -120,6 +120,7 @@ const query = (point: fc.Arbitrary<readonly number[]>) => {
     op('screenBounds', {}),
     op('billboard', { items: fc.array(fc.record({ position: vec3, mode: fc.constantFrom('viewPlane', 'eyePoint', 'axisEye', 'axisView'), axis: optional(vec3), front: fc.constantFrom('+n', '-n') }), { maxLength: 2 }) }), // prettier-ignore
     op('spawn', { surface: fc.oneof(fc.constant('2d'), fc.record({ plane })), ...spawnTerms }),
+    op('firstSeen', { points: fc.array(point, { maxLength: 3 }), radius: number.map(Math.abs), surface: fc.oneof(fc.constant('2d'), fc.record({ plane })), bodyVelocity: fc.oneof(vec2, fc.record({ towards: vec2, speed: number.map(Math.abs) })), cameraVelocity: vec2, within: number.map(Math.abs) }), // prettier-ignore
     op('footprint', { plane }),
     op('dollyZoom', { target: vec3, distances: fc.array(number, { maxLength: 2 }) }),
     op('horizon', { normal: optional(vec3) }),
