@@ -73,10 +73,11 @@ describe('seconds until seen', () => {
     expect(flat.points[0]!.seconds).toBeCloseTo(2, 12);
     expect(flat.points[1]!.seconds).toBeCloseTo(12.5, 12);
     expect(flat.points[2]!.seconds).toBe(0);
-    const camera = { position: [0, 20, 0], orientation: { yaw: 0, pitch: -1, roll: 0 }, projection: { kind: 'perspective', near: 0.1, far: 200, verticalFov: 0.8 } }; // prettier-ignore
-    const query = { id: 'a', op: 'firstSeen', points: [[0, 0, 30], [0, 0, -10], [500, 0, 0]], radius: 1, surface: { plane: { point: [0, 0, 0], normal: [0, 1, 0] } }, bodyVelocity: [0, 3], cameraVelocity: [0, -1], within: 100 }; // prettier-ignore
+    const turn = Math.PI / 180;
+    const camera = { position: [0, 20, 0], orientation: { yaw: 0, pitch: -1 / turn, roll: 0 }, projection: { kind: 'perspective', near: 0.1, far: 200, verticalFov: 0.8 / turn } }; // prettier-ignore
+    const query = { id: 'a', op: 'firstSeen', points: [[0, 0, 30], [0, 0, -10], [500, 0, 0]], radius: 1, surface: { plane: { point: [0, 0, 0], normal: [0, 1, 0] } }, bodyVelocity: [0, -3], cameraVelocity: [0, 1], within: 100 }; // prettier-ignore
     const ground = ask({ camera, queries: [query] });
-    // The near edge of what is seen lies 20·cot(1 + 0.4) ahead.
+    // Pairs go by the letters of the axes: ahead is −z. The near edge of what is seen lies 20·cot(1 + 0.4) ahead.
     expect(ground.points[0]!.seconds).toBeCloseTo((30 + 20 / Math.tan(1.4) - 1) / 4, 9);
     expect(ground.points[1]!.seconds).toBe(0);
     expect(ground.points[2]).toEqual({ seconds: null, reason: 'notWithin' });
