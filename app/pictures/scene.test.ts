@@ -170,6 +170,15 @@ describe('the scene of the renderer', () => {
     expect(scene.footprints).toEqual(fresh.footprints);
   });
 
+  it('keeps no outline on the water of what is gone', () => {
+    const project = saltmarrow();
+    const scene = sceneOf(project);
+    expect(scene.footprints.length).toBeGreaterThan(2);
+    const loose = project.bodies.filter(({ fixed, parent }) => !fixed && parent === null);
+    sceneOf({ ...project, bodies: loose, probe: { ...project.probe, body: null } } as Project, 0, scene);
+    expect(scene.footprints).toEqual([]);
+  });
+
   it('makes meshes anew where shapes, tones or families are others, and lays a flat world in layers', () => {
     const project = saltmarrow();
     const scene = sceneOf(project);

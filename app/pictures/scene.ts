@@ -138,6 +138,8 @@ export class Scene {
     for (let i = 0; table && i < table.length; i += 3)
       this.putPoint(points + i / 3, table[i]!, table[i + 1]!, table[i + 2]!);
     this.posed = new Float64Array(12 * bodies.length).fill(NaN);
+    // Those of what stands there are found when it is placed.
+    this.footprints = [];
     this.meshRevision++;
   }
 

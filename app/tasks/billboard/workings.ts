@@ -106,9 +106,8 @@ const facing: WorkingBuilder = (facts, t) => {
 
 /** The greatest rate of turn of a passage. */
 const passRate: WorkingBuilder = (facts, t) => {
-  const found = boardIn(facts);
-  if (!found) return [];
-  const { slice, codec: e } = found.now;
+  const { slice, codec: e, flat } = taskMoment<BillboardState>('billboard', facts as Moment);
+  if (flat) return [];
   const { offset, speed, height, hold } = slice.pass;
   if (!(offset > 0)) return [];
   const p = { offset, speed, height, hold: radians(hold) };
