@@ -326,7 +326,8 @@ export const operations: Operations = {
             'tooManyTries',
             `Rolling again would take about ${found.expected.toExponential(1)} tries, and up to ${mostTries.toLocaleString('en')} are made. Draw directly, or ask for fewer points.`,
           );
-    const { points, ...statistics } = found;
+    const { points, areaAllowed, areaBounds, tries } = found;
+    const statistics = { areaAllowed, areaBounds, tries };
     return {
       points: lazily(points, (p) => (flat ? writePair([p[0], p[1], 0], e) : e.toWorld(surface.at(p)))),
       statistics,

@@ -118,6 +118,14 @@ export interface Region {
    * place across.
    */
   draw(random: Random): Vec2;
+  /**
+   * The two numbers in 0…1 that draw a point of the region: the share of the area before it, and the
+   * share of the way across. Of points that are uniform by area the two are uniform and independent.
+   * Null off the region.
+   */
+  sharesOf(p: Vec2): Vec2 | null;
+  /** The region as triangles, three corners each, its arcs by chords: for drawing alone. */
+  triangles(): readonly Vec2[];
 }
 
 /**
@@ -202,6 +210,29 @@ export function regionOf(
       const [x0, x1] = [xAt(left, y), xAt(right, y)];
       return [x0 + (x1 - x0) * random(), y];
     },
+    sharesOf: ([x, y]) => {
+      for (let i = 0; i < cells.length; i++) {
+        const { left, right, low: y0, high: y1, area: whole } = cells[i]!;
+        if (y < y0 || y > y1) continue;
+        const [x0, x1] = [xAt(left, y), xAt(right, y)];
+        if (x < x0 || x > x1 || !(x1 > x0)) continue;
+        const below = integral(right, y) - integral(right, y0) - integral(left, y) + integral(left, y0);
+        return [(sums[i]! - whole + Math.max(0, Math.min(whole, below))) / area, (x - x0) / (x1 - x0)];
+      }
+      return null;
+    },
+    triangles: () =>
+      cells.flatMap(({ left, right, low: y0, high: y1 }) => {
+        // Between straight sides one strip is exact; along arcs as many as are smooth to the eye.
+        const strips = left.kind === 'line' && right.kind === 'line' ? 1 : 12;
+        return Array.from({ length: strips }, (_, k) => {
+          // Arcs turn most at their ends.
+          const at = (n: number) => y0 + ((y1 - y0) * (1 - Math.cos((Math.PI * n) / strips))) / 2;
+          const [a, b] = [at(k), at(k + 1)];
+          const corners: Vec2[] = [[xAt(left, a), a], [xAt(right, a), a], [xAt(right, b), b], [xAt(left, b), b]]; // prettier-ignore
+          return [0, 1, 2, 0, 2, 3].map((c) => corners[c]!);
+        }).flat();
+      }),
   };
 }
 

@@ -1,6 +1,6 @@
 import type { Vec2 } from '../math/vec3';
 import { randomFrom } from '../math/random';
-import { areaAndCentroid, distanceToPolygon, grownOutlines, regionOf, type Outline } from './region';
+import { areaAndCentroid, distanceToPolygon, grownOutlines, regionOf, type Outline, type Region } from './region';
 
 /**
  * Where a body may appear, in coordinates of the surface. Distances in world units, angles in
@@ -25,6 +25,8 @@ export interface Spawned {
   readonly areaAllowed: number;
   readonly areaBounds: number;
   readonly tries: number;
+  /** The most tries that one point took. */
+  readonly worst: number;
 }
 
 /** Why nothing is spawned: the terms leave no area, or rolling again would roll too often. */
@@ -33,22 +35,22 @@ export type NotSpawned = { readonly why: 'noAreaLeft' } | { readonly why: 'tooMa
 /** More rolls than this for one lot of points are not begun. */
 export const mostTries = 20_000_000;
 
-/**
- * Points uniform by area over what the terms leave. `direct` draws from the region itself, one try
- * a point; `rejection` rolls over the bounding box until a point fits, and counts: what it is to be
- * expected to roll, the ratio of the areas a point, is known before. The same seed gives the same
- * points.
- */
-export function spawn(
-  terms: SpawnTerms,
-  count: number,
-  seed: number,
-  method: 'direct' | 'rejection',
-): Spawned | NotSpawned {
+/** What the terms leave, ready to be drawn from. */
+export interface SpawnRegion {
+  readonly region: Region;
+  /** The box that rolling again rolls over. */
+  readonly box: { readonly min: Vec2; readonly max: Vec2 };
+  /** Whether the terms leave a point. */
+  readonly allowed: (p: Vec2) => boolean;
+  readonly areaBounds: number;
+}
+
+/** The region that terms leave, in coordinates of the surface; null where they leave no area. */
+export function spawnRegion(terms: SpawnTerms): SpawnRegion | null {
   const { visible, clearance, bounds, keepAway, ahead } = terms;
   const outer = 'ringOuter' in bounds ? clearance + bounds.ringOuter : null;
   const box = outer === null ? (bounds as { min: Vec2; max: Vec2 }) : boxAbout(visible, outer);
-  if (!(box.max[0] > box.min[0] && box.max[1] > box.min[1])) return { why: 'noAreaLeft' };
+  if (!(box.max[0] > box.min[0] && box.max[1] > box.min[1])) return null;
   const apart = (p: Vec2) => distanceToPolygon(visible, p);
   const covered = discsAt(keepAway);
   const sector = sectorTest(ahead);
@@ -79,24 +81,62 @@ export function spawn(
     ...sectorSides(ahead, far),
   ];
   const region = regionOf(outlines, min[1], max[1], allowed, (p) => covered(p, 1 - 1e-9));
-  if (!region) return { why: 'noAreaLeft' };
-  const expected = (count * (max[0] - min[0]) * (max[1] - min[1])) / region.area;
-  if (method === 'rejection' && expected > mostTries) return { why: 'tooManyTries', expected };
+  if (!region) return null;
   const { area, perimeter } = areaAndCentroid(visible);
   const areaBounds =
     outer === null ? (max[0] - min[0]) * (max[1] - min[1]) : area + perimeter * outer + Math.PI * outer * outer;
+  return { region, box, allowed, areaBounds };
+}
+
+/** After so many tries others have a turn. */
+const triesAtOnce = 1 << 14;
+
+/**
+ * Points uniform by area over what the terms leave. `direct` draws from the region itself, one try
+ * a point; `rejection` rolls over the bounding box until a point fits, and counts: what it is to be
+ * expected to roll, the ratio of the areas a point, is known before. The same seed gives the same
+ * points. In steps, each of which gives the share of the points that there are.
+ */
+export function* spawnInSteps(
+  found: SpawnRegion | null,
+  count: number,
+  seed: number,
+  method: 'direct' | 'rejection',
+): Generator<number, Spawned | NotSpawned> {
+  if (!found) return { why: 'noAreaLeft' };
+  const { region, box, allowed, areaBounds } = found;
+  const { min, max } = box;
+  const expected = (count * (max[0] - min[0]) * (max[1] - min[1])) / region.area;
+  if (method === 'rejection' && expected > mostTries) return { why: 'tooManyTries', expected };
   const random = randomFrom(seed);
   const points: Vec2[] = [];
-  let tries = 0;
+  let [tries, before, worst] = [0, 0, 0];
   while (points.length < count) {
-    tries++;
+    if (++tries % triesAtOnce === 0) yield points.length / count;
     if (method === 'direct') points.push(region.draw(random));
     else {
       const p: Vec2 = [min[0] + (max[0] - min[0]) * random(), min[1] + (max[1] - min[1]) * random()];
-      if (allowed(p)) points.push(p);
+      if (!allowed(p)) continue;
+      points.push(p);
     }
+    worst = Math.max(worst, tries - before);
+    before = tries;
   }
-  return { points, areaAllowed: region.area, areaBounds, tries };
+  return { points, areaAllowed: region.area, areaBounds, tries, worst };
+}
+
+/** The same in one go. */
+export function spawn(
+  terms: SpawnTerms,
+  count: number,
+  seed: number,
+  method: 'direct' | 'rejection',
+): Spawned | NotSpawned {
+  const steps = spawnInSteps(spawnRegion(terms), count, seed, method);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
 }
 
 /**
