@@ -2,11 +2,10 @@
  * The tasks that there are. A task is a folder of this name and a line here: page, painter and job
  * worker each build their table from it.
  */
-export const taskNames: readonly string[] = ['frame', 'convert', 'order', 'pick', 'visibility', 'billboard'];
+export const taskNames: readonly string[] = ['frame', 'convert', 'order', 'pick', 'visibility', 'billboard', 'spawn'];
 
 /** Tasks that are still to come, by name and the digit that will open them. */
 export const planned: readonly (readonly [name: string, key: string])[] = [
-  ['Spawn', '7'],
   ['Motion', '8'],
   ['Diagnose', '9'],
   ['Deliver', '0'],

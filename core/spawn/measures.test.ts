@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { randomFrom } from '../math/random';
 import type { Vec2 } from '../math/vec3';
-import { chiSquare, fatesOf, roundPlayer, takenByTerm, upperGamma } from './measures';
+import { chiSquare, fatesOf, paddingToHide, roundPlayer, takenByTerm, upperGamma } from './measures';
+import { distanceToPolygon } from './region';
 import { spawn, spawnRegion, type SpawnTerms } from './spawn';
 
 const real = (min: number, max: number) => fc.integer({ min: 0, max: 1024 }).map((v) => min + ((max - min) * v) / 1024);
@@ -61,6 +62,20 @@ describe('what terms leave', () => {
       }),
     );
   });
+});
+
+it('the padding that hides another view too is just enough', () => {
+  const here: SpawnTerms['visible'] = [[-20, -10], [20, -10], [20, 10], [-20, 10]]; // prettier-ignore
+  fc.assert(
+    fc.property(real(5, 40), real(5, 30), real(0, 4), fc.integer(), (w, h, radius, seed) => {
+      const other: Vec2[] = [[-w, -h], [w, -h], [w, h], [-w, h]]; // prettier-ignore
+      const padding = paddingToHide(here, other);
+      expect(padding).toBeCloseTo(Math.hypot(Math.max(0, w - 20), Math.max(0, h - 10)), 9);
+      const made = spawn({ visible: here, clearance: padding + radius, bounds: { min: [-70, -60], max: [70, 60] }, keepAway: [], ahead: null }, 300, seed, 'direct'); // prettier-ignore
+      if ('points' in made)
+        for (const p of made.points) expect(distanceToPolygon(other, p)).toBeGreaterThanOrEqual(radius - 1e-9);
+    }),
+  );
 });
 
 describe('how even points lie', () => {

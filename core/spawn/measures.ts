@@ -72,6 +72,15 @@ export function fatesOf(
   return { seen, right, wasted: points.length - seen - right };
 }
 
+/**
+ * The least padding about one convex view that keeps out of another too, whatever the body’s radius:
+ * the greatest distance from the one of a place of the other, which is that of a corner, since the
+ * distance from a convex region is convex. A body that is at least so far off the one, beside its
+ * radius, does not touch the other. World units; 0 where the other lies within the one.
+ */
+export const paddingToHide = (from: readonly Vec2[], other: readonly Vec2[]): number =>
+  other.reduce((most, corner) => Math.max(most, distanceToPolygon(from, corner)), 0);
+
 /** How even points lie: Pearson’s statistic over equal bins. */
 export interface ChiSquare {
   readonly statistic: number;

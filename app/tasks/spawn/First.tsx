@@ -1,0 +1,83 @@
+import { useRef } from 'react';
+import { useTaskMoment } from '../../state/tempo';
+import { counted } from '../../ui/figures';
+import { moveEvent } from './edits';
+import { PairFields } from './fields';
+import { useFound } from './Points';
+import type { FrameEvent, SpawnState } from './state';
+import { spawnsFirst } from './terms';
+
+const eventWords: Readonly<Record<FrameEvent, string>> = {
+  input: 'input is read',
+  camera: 'the camera moves',
+  spawn: 'bodies appear',
+  draw: 'the picture is drawn',
+};
+
+/** The first frame: bodies that appear out of sight of a camera that has not moved yet. */
+export function First() {
+  const { slice } = useTaskMoment<SpawnState>('spawn');
+  const found = useFound();
+  const dragged = useRef<FrameEvent | null>(null);
+  const inView = found ? found.inView.reduce((sum, v) => sum + v, 0) : 0;
+  const { order } = slice.first;
+  return (
+    <>
+      <div className="row">
+        <span className="label">Moves by</span>
+        <PairFields
+          name="The camera moves by"
+          source="moved"
+          value={slice.first.moved}
+          set={(draft, v) => void (draft.first.moved = v)}
+        />
+      </div>
+      <ol className="events" aria-label="Events of the first frame">
+        {order.map((event, i) => (
+          <li
+            key={event}
+            draggable
+            onDragStart={() => void (dragged.current = event)}
+            onDragOver={(e) => e.preventDefault()}
+            onDrop={(e) => {
+              e.preventDefault();
+              if (dragged.current) moveEvent(dragged.current, i);
+            }}
+          >
+            <span>{eventWords[event]}</span>
+            <button
+              className="text-button"
+              aria-label={`${eventWords[event]}: earlier`}
+              disabled={i === 0}
+              onClick={() => moveEvent(event, i - 1)}
+            >
+              ↑
+            </button>
+            <button
+              className="text-button"
+              aria-label={`${eventWords[event]}: later`}
+              disabled={i === order.length - 1}
+              onClick={() => moveEvent(event, i + 1)}
+            >
+              ↓
+            </button>
+          </li>
+        ))}
+      </ol>
+      <p className={inView ? 'none' : 'verdict-line'} data-testid="first" aria-live="polite">
+        {!found
+          ? 'Making points…'
+          : spawnsFirst(slice)
+            ? inView
+              ? `${counted(inView, 'body appears', 'bodies appear')} in view: they were put out of sight of the camera as it was before it moved. Drag “bodies appear” behind “the camera moves”.`
+              : 'Bodies appear before the camera moves; this time none of them comes into view by it.'
+            : inView
+              ? `${counted(inView, 'body is', 'bodies are')} in view though the camera has moved: the method does not ask what is seen.`
+              : 'Bodies appear when the camera has moved: none is in view.'}
+      </p>
+      {order.indexOf('draw') < order.indexOf('spawn') && (
+        <p className="warning">What appears after the picture is drawn is seen one frame later.</p>
+      )}
+    </>
+  );
+}

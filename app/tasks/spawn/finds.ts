@@ -1,0 +1,12 @@
+import type { Find } from '../task';
+
+/** What the worksheet of Spawn has, by its names and by other words of the trade. */
+export const finds: readonly Find[] = [
+  { name: 'Where a body may appear', at: '[data-section="spawn-region"]', words: 'spawn region off-screen outside area annulus ring' }, // prettier-ignore
+  { name: 'Padding', at: '[aria-label="Padding"]', words: 'margin safe distance' },
+  { name: 'Points', at: '[data-section="spawn-points"]', words: 'random uniform sampling rejection retry loop seed density' }, // prettier-ignore
+  { name: 'On other screens', at: '[data-section="spawn-screens"]', words: 'resolution aspect ratio safe' },
+  { name: 'Until it is seen', at: '[data-section="spawn-seen"]', words: 'time to view arrive seconds histogram' },
+  { name: 'The first frame', at: '[data-section="spawn-first"]', words: 'pop in order of events start level load' },
+  { name: 'Take it home', at: '[data-section="spawn-home"]', words: 'export CSV JSON SVG' },
+];

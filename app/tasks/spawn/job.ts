@@ -1,0 +1,151 @@
+import type { Vec2 } from '../../../core/math/vec3';
+import { firstTouch, velocityAt } from '../../../core/spawn/firstSeen';
+import {
+  chiSquare,
+  fatesOf,
+  paddingToHide,
+  roundPlayer,
+  type ChiSquare,
+  type Fates,
+} from '../../../core/spawn/measures';
+import { distanceToPolygon } from '../../../core/spawn/region';
+import { spawnInSteps, spawnRegion, type SpawnTerms } from '../../../core/spawn/spawn';
+import { screenFrame } from '../../pictures/screens';
+import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
+import type { SpawnState } from './state';
+import { spawnMark, surfaceOf, termsNow, termsUsed } from './terms';
+
+interface Asked {
+  readonly mark: number;
+  /** The terms that bodies appear by, and what is seen when they are drawn. */
+  readonly terms: SpawnTerms;
+  readonly seen: readonly Vec2[];
+  /** What is seen by the camera that bodies appear by. */
+  readonly here: readonly Vec2[];
+  readonly middle: Vec2;
+  readonly slice: SpawnState;
+  readonly screens: readonly { readonly name: string; readonly seen: readonly Vec2[] }[];
+}
+
+/** One way of making points, and what it costs. */
+export interface Lot {
+  readonly method: SpawnState['method'];
+  readonly tries: number;
+  /** The most tries that one point took. */
+  readonly worst: number;
+  readonly chi: ChiSquare | null;
+  readonly fates: Fates;
+  readonly milliseconds: number;
+}
+/** How the points fare on a screen of the tray. */
+export interface OnScreen {
+  readonly name: string;
+  readonly seen: number;
+  /** The padding about what is seen here that keeps out of that screen too, world units. */
+  readonly padding: number;
+}
+/** What was found of a lot of points. */
+export interface Found {
+  readonly mark: number;
+  /** The points of the chosen method: pairs after one another. */
+  readonly points: Float64Array;
+  /** For each the seconds until it is seen; NaN for not within the time. */
+  readonly seconds: Float64Array;
+  /** 1 for those in view when they are drawn. */
+  readonly inView: Uint8Array;
+  readonly lots: readonly Lot[];
+  readonly screens: readonly OnScreen[];
+  /** Expected tries, where rolling again is not begun. */
+  readonly tooMany: number | null;
+}
+
+/** How many bins a side evenness is told by. */
+export const binsFor = (count: number): number => (count >= 320 ? 8 : count >= 125 ? 5 : 3);
+
+async function lotOf(method: SpawnState['method'], { terms, seen, middle, slice }: Asked, control: JobControl) {
+  const found = spawnRegion(terms);
+  const start = performance.now();
+  let points: readonly Vec2[] = [];
+  let [tries, worst] = [slice.count, 1];
+  if (method === 'circle')
+    points = roundPlayer(middle, slice.circle.inner, slice.circle.outer, slice.count, slice.seed);
+  else {
+    const steps = spawnInSteps(found, slice.count, slice.seed, method);
+    for (;;) {
+      const step = steps.next();
+      if (!step.done) {
+        control.progress(step.value);
+        await control.breathe();
+        continue;
+      }
+      if ('why' in step.value)
+        return { points, lot: null, tooMany: step.value.why === 'tooManyTries' ? step.value.expected : null };
+      ({ points, tries, worst } = step.value);
+      break;
+    }
+  }
+  const milliseconds = performance.now() - start;
+  const shares = found ? points.map((p) => found.region.sharesOf(p)) : [];
+  // Those off the region say nothing of how even the rest lie in it.
+  const chi = found && chiSquare(shares, binsFor(shares.filter((one) => one !== null).length));
+  const lot: Lot = {
+    ...{ method, tries, worst, milliseconds, chi },
+    fates: fatesOf(points, seen, slice.radius, found?.allowed ?? (() => false)),
+  };
+  return { points, lot, tooMany: null };
+}
+
+const spawned: JobSpec<SpawnState, Asked, Found> = {
+  says: 'Making points',
+  input: (now) => {
+    const [used, shown] = [termsUsed(now), termsNow(now)];
+    if (typeof used === 'string' || typeof shown === 'string') return null;
+    const surface = surfaceOf(now);
+    const { fit, sizes } = now.project.screens;
+    const screens = sizes.flatMap((size) => {
+      const frame = screenFrame(now.frame, fit, size);
+      const seen = frame ? surface.visible(frame) : 'footprintEmpty';
+      return typeof seen === 'string' ? [] : [{ name: `${size.width} × ${size.height}`, seen }];
+    });
+    const mark = spawnMark(now);
+    return asked?.mark === mark
+      ? asked
+      : (asked = {
+          mark,
+          terms: used.terms,
+          seen: shown.seen,
+          here: used.seen,
+          middle: shown.middle,
+          slice: now.slice,
+          screens,
+        });
+  },
+  run: async (given, control) => {
+    await control.breathe();
+    const { mark, slice, seen, middle, screens } = given;
+    const lots: Lot[] = [];
+    let [points, tooMany]: [readonly Vec2[], number | null] = [[], null];
+    for (const method of ['direct', 'rejection', 'circle'] as const) {
+      const made = await lotOf(method, given, control);
+      if (made.lot) lots.push(made.lot);
+      tooMany ??= made.tooMany;
+      if (method === slice.method) points = made.points;
+    }
+    const [seconds, inView] = [new Float64Array(points.length), new Uint8Array(points.length)];
+    const motion = slice.coming === 'towards' ? { towards: middle, speed: slice.speed } : { velocity: slice.velocity };
+    points.forEach((p, i) => {
+      const touch = firstTouch(seen, p, slice.radius, velocityAt(p, motion), slice.camera, slice.within);
+      seconds[i] = touch.ok ? touch.value : NaN;
+      inView[i] = distanceToPolygon(seen, p) <= slice.radius ? 1 : 0;
+    });
+    const onScreens = screens.map(({ name, seen: own }): OnScreen => {
+      const count = points.reduce((sum, p) => sum + (distanceToPolygon(own, p) <= slice.radius ? 1 : 0), 0);
+      return { name, seen: count, padding: paddingToHide(given.here, own) };
+    });
+    return { mark, points: Float64Array.from(points.flat()), seconds, inView, lots, screens: onScreens, tooMany };
+  },
+};
+/** What was last asked, so that the same is the same object. */
+let asked: Asked | null = null;
+
+export const jobs: JobModule['jobs'] = { spawned };

@@ -1,0 +1,92 @@
+import { reposed, type CameraFrame } from '../../../core/camera/frame';
+import { radians } from '../../../core/math/angle';
+import { addScaled, sub, type Vec2, type Vec3 } from '../../../core/math/vec3';
+import { takenByTerm, type TermTaken } from '../../../core/spawn/measures';
+import { areaAndCentroid } from '../../../core/spawn/region';
+import { spawnRegion, type SpawnRegion, type SpawnTerms } from '../../../core/spawn/spawn';
+import { flatSurface, planeSurface, type Surface } from '../../../core/spawn/surface';
+import { grown } from '../../../core/visibility/visibility';
+import { checksum } from '../../state/checksum';
+import { memo } from '../../state/memo';
+import type { Moment } from '../../state/moment';
+import type { SpawnState } from './state';
+
+/* What Spawn's sheet, pictures, jobs and queries have in common: each worked out once, here. */
+
+type Now = Moment<SpawnState>;
+
+const ground = memo((height: number): Surface => planeSurface([0, height, 0], [0, 1, 0])!);
+/** The surface that bodies appear on: the flat world, or level ground at a height. */
+export const surfaceOf = ({ flat, slice }: Pick<Now, 'flat' | 'slice'>): Surface =>
+  flat ? flatSurface : ground(slice.height);
+
+/** The camera as it was before it moved in the first frame; null where that leaves the doubles. */
+const earlier = memo((frame: CameraFrame, way: Vec3, share: number): CameraFrame | null =>
+  reposed(frame, { eye: addScaled(frame.eye, way, -share) }),
+);
+export function cameraBefore(now: Now): CameraFrame | null {
+  const surface = surfaceOf(now);
+  const [from, to] = [surface.at([0, 0]), surface.at(now.slice.first.moved)];
+  return earlier(now.frame, way(...sub(to, from)), 1);
+}
+const way = memo((x: number, y: number, z: number): Vec3 => [x, y, z]);
+
+/** Whether the first frame's events have bodies appear before the camera has moved. */
+export const spawnsFirst = ({ first }: SpawnState): boolean => first.order.indexOf('spawn') < first.order.indexOf('camera'); // prettier-ignore
+
+/** A region to appear in, by a camera. */
+export interface Terms {
+  readonly terms: SpawnTerms;
+  /** What is seen, without padding. */
+  readonly seen: readonly Vec2[];
+  readonly middle: Vec2;
+  readonly found: SpawnRegion | null;
+  readonly taken: readonly TermTaken[];
+}
+export type NoTerms = 'footprintEmpty' | 'footprintUnbounded';
+
+/** The terms as a camera has them, or why there is nothing to keep out of. */
+export const termsBy = memo((frame: CameraFrame, surface: Surface, kept: SpawnState): Terms | NoTerms => {
+  const seen = surface.visible(frame);
+  if (typeof seen === 'string') return seen;
+  const inPixels = kept.paddingUnit === 'pixels';
+  const visible = inPixels ? surface.visible(grown(frame, kept.padding)) : seen;
+  if (typeof visible === 'string') return visible;
+  const { centroid } = areaAndCentroid(seen);
+  const heading = radians(kept.sector?.heading ?? 0);
+  const low = (i: 0 | 1) => Math.min(kept.min[i], kept.max[i]);
+  const high = (i: 0 | 1) => Math.max(kept.min[i], kept.max[i]);
+  const terms: SpawnTerms = {
+    visible,
+    clearance: inPixels ? kept.radius : kept.padding + kept.radius,
+    bounds: kept.region === 'ring' ? { ringOuter: kept.ring } : { min: [low(0), low(1)], max: [high(0), high(1)] },
+    keepAway: kept.discs,
+    ahead: kept.sector && {
+      ...{ apex: centroid, direction: [Math.sin(heading), Math.cos(heading)] },
+      halfAngle: radians(kept.sector.half),
+    },
+  };
+  return { terms, seen, middle: centroid, found: spawnRegion(terms), taken: takenByTerm(terms) };
+});
+
+/** The region of the camera that is shown. */
+export const termsNow = (now: Now): Terms | NoTerms => termsBy(now.frame, surfaceOf(now), now.slice);
+/** The region that bodies appear in: by the camera of before, where they appear before it has moved. */
+export const termsUsed = (now: Now): Terms | NoTerms => {
+  const before = spawnsFirst(now.slice) ? cameraBefore(now) : null;
+  return before ? termsBy(before, surfaceOf(now), now.slice) : termsNow(now);
+};
+
+/** The words of why there is no region. */
+export const noTermsWords: Readonly<Record<NoTerms, string>> = {
+  footprintEmpty:
+    'The camera sees nothing of the ground, so there is nothing to keep out of. Turn it down, or move the ground.',
+  footprintUnbounded: 'The camera sees the ground to infinity. Bring far in, or look farther down.',
+};
+
+/** Which lot of points an answer is of: the same number on any thread. */
+export function spawnMark(now: Now): number {
+  const { slice, frame, flat, project } = now;
+  const text = JSON.stringify([slice, flat, project.screens]);
+  return checksum(frame.view, frame.projection, [frame.viewport.width, frame.viewport.height, ...Array.from(text, (c) => c.charCodeAt(0))]); // prettier-ignore
+}

@@ -1,0 +1,144 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { near, number, openBench, type } from './bench';
+
+/* Spawn, walked: region, points, screens, until seen, the first frame, and what is taken home. */
+
+const open = (page: Page, short: string): Promise<void> =>
+  page.getByRole('navigation', { name: 'Sections' }).getByRole('button', { name: short, exact: true }).click();
+const choose = (page: Page, group: string, option: string) =>
+  page.getByRole('group', { name: group, exact: true }).getByRole('button', { name: option, exact: true }).click();
+const read = async (page: Page, id: string): Promise<string> => (await page.getByTestId(id).textContent())!;
+const cells = (page: Page, list: string) => page.getByRole('table', { name: list, exact: true }).locator('.data-body [role=row]'); // prettier-ignore
+const plainNumber = (text: string) => number(text.replaceAll(',', ''));
+
+/** The project as a compute request, and what the command line answers to it with other queries. */
+async function answers(page: Page, file: string, more: object[] = []) {
+  await page.locator('.project-button').click();
+  await page.getByRole('menuitem', { name: 'Copy as a compute request' }).click();
+  const request = JSON.parse(await page.evaluate(() => navigator.clipboard.readText())) as { queries: object[] };
+  writeFileSync(file, JSON.stringify({ ...request, queries: [...request.queries, ...more] }));
+  const out = execFileSync('node', ['bin/astrolabe.js', 'compute', file], { encoding: 'utf8', maxBuffer: 2 ** 26 });
+  const { results } = JSON.parse(out) as { results: (Record<string, never> & { id: string })[] };
+  return Object.fromEntries(results.map((one) => [one.id, one])) as Record<string, never>;
+}
+/** The points that the page saves, with their seconds. */
+async function saved(page: Page): Promise<{ at: number[]; seconds: number; inView: boolean }[]> {
+  await open(page, 'Files');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Points as CSV' }).click();
+  const [, ...rows] = readFileSync(await (await download).path(), 'utf8')
+    .trim()
+    .split(/\r?\n/);
+  return rows.map((row) => {
+    const parts = row.split(',');
+    const n = parts.length - 2;
+    return {
+      at: parts.slice(0, n).map(Number),
+      seconds: parts[n] ? Number(parts[n]) : NaN,
+      inView: parts[n + 1] === 'yes',
+    };
+  });
+}
+
+test('on the water: the region and its terms, points that nobody sees, and the first frame put right', async ({
+  page,
+}, info) => {
+  await openBench(page, '/spawn');
+  // The fault is set up: some are in view, for they appeared before the camera had moved.
+  await open(page, 'First frame');
+  await expect(page.getByTestId('first')).toContainText(/appears? in view|appear in view/);
+  await page.getByRole('button', { name: 'bodies appear: later' }).click();
+  await expect(page.getByTestId('first')).toHaveText('Bodies appear when the camera has moved: none is in view.');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('first')).toContainText('before it moved');
+  await page.keyboard.press('Control+Shift+z');
+
+  // The command line has the same points, and sees none of them.
+  await open(page, 'Points');
+  await expect(page.getByTestId('points')).toHaveText('One try a point, and none is seen.');
+  const points = await saved(page);
+  expect(points).toHaveLength(400);
+  const seen = { id: 'seen', op: 'worldToScreen', points: points.map(({ at }) => at) };
+  const answered = await answers(page, info.outputPath('spawn.json'), [seen]);
+  const spawned = answered['spawned'] as unknown as { points: number[][]; statistics: { areaAllowed: number; areaBounds: number } }; // prettier-ignore
+  points.forEach(({ at, inView }, i) => {
+    near(at, spawned.points[i]!, 1e-6);
+    expect(inView).toBe(false);
+  });
+  for (const { inside } of (answered['seen'] as unknown as { points: { inside?: boolean; outside?: string[] }[] })
+    .points)
+    expect(inside ?? false).toBe(false);
+  const area = plainNumber(/^([\d,]+) square/.exec(await read(page, 'region'))![1]!);
+  expect(Math.abs(area - spawned.statistics.areaAllowed)).toBeLessThan(1);
+  const left = (await cells(page, 'terms').locator('span:nth-child(3)').allTextContents()).map(plainNumber);
+  expect(left[0]).toBe(Math.round(spawned.statistics.areaBounds));
+  expect(left.every((v, i) => i === 0 || v <= left[i - 1]!)).toBe(true);
+
+  // No area left names the term.
+  await type(page, 'Padding', '400');
+  await expect(page.getByTestId('region')).toContainText('The view with its padding covers the bounds');
+  await page.keyboard.press('Control+z');
+  // A corner of the bounds is taken hold of in the plan, by the keyboard.
+  const x = page.getByLabel('Bounds to x');
+  const before = await x.inputValue();
+  await page
+    .getByRole('button', { name: /the bounds by their last corner/ })
+    .first()
+    .focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(x).not.toHaveValue(before);
+  await page.keyboard.press('Control+z');
+  await expect(x).toHaveValue(before);
+
+  // The circle round the player: what pops into view, and what is thrown away.
+  await choose(page, 'Method', 'circle');
+  await expect(page.getByTestId('points')).toContainText('pop into view');
+  await expect(page.getByTestId('chi')).toContainText('not even by area');
+  await choose(page, 'Method', 'rolled again');
+  await expect(page.getByTestId('points')).toContainText('tries a point');
+
+  // The padding that every screen wants hides them on all.
+  await open(page, 'Screens');
+  await page.getByRole('button', { name: 'Take that padding' }).click();
+  await expect(page.getByTestId('screens')).toContainText('None of them is seen on any of the 5 screens.');
+});
+
+test('on the chart: until they are seen, with firstSeen’s numbers; a ring, a sector and many points', async ({
+  page,
+}, info) => {
+  await openBench(page, '/spawn');
+  await page.keyboard.press('/');
+  await page.getByPlaceholder('A command, a field or a body').fill('Open the demo, Saltmarrow chart');
+  await page.keyboard.press('Enter');
+  await open(page, 'First frame');
+  await page.getByRole('button', { name: 'bodies appear: later' }).click();
+  await expect(page.getByTestId('first')).toHaveText('Bodies appear when the camera has moved: none is in view.');
+  await open(page, 'Until seen');
+  await choose(page, 'How bodies come', 'evenly');
+  await type(page, 'Velocity of the bodies x', '4');
+  await type(page, 'Velocity of the bodies y', '-1');
+  await expect(page.getByTestId('seen')).toContainText('are seen within 60 s');
+  const points = await saved(page);
+  const query = { id: 'first', op: 'firstSeen', points: points.map(({ at }) => at), radius: 3, surface: '2d', bodyVelocity: [4, -1], cameraVelocity: [3, 2], within: 60 }; // prettier-ignore
+  const first = (await answers(page, info.outputPath('first.json'), [query]))['first'] as unknown as { points: { seconds: number | null }[] }; // prettier-ignore
+  points.forEach(({ seconds }, i) => {
+    const own = first.points[i]!.seconds;
+    if (own === null) expect(seconds).toBeNaN();
+    else near([seconds], [own], 1e-6);
+  });
+  expect(points.filter(({ seconds }) => !Number.isNaN(seconds)).length).toBeGreaterThan(20);
+
+  await open(page, 'Region');
+  await choose(page, 'Within', 'a ring');
+  await page.getByLabel('Only ahead of the motion').check();
+  await type(page, 'Half of the sector', '30');
+  await expect(page.getByTestId('region')).toContainText('square');
+  await open(page, 'Points');
+  await type(page, 'How many points', '100000');
+  await expect(page.getByTestId('points')).toHaveText('One try a point, and none is seen.', { timeout: 30_000 });
+  await expect(page.getByTestId('chi')).toContainText('63 degrees of freedom');
+  const share = Number(/: ([\d.]+) % of even lots/.exec(await read(page, 'chi'))![1]);
+  expect(share).toBeGreaterThan(0.001);
+});
