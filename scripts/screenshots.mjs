@@ -114,7 +114,6 @@ await take('projects', {
     await page.getByRole('button', { name: 'Compare saved as a file' }).click();
   },
 });
-await take('help', { theme: 'night', act: (page) => page.keyboard.press('?') });
 await take('model', {
   task: 'frame',
   act: async (page) => {
@@ -199,6 +198,17 @@ await take('billboard', {
   task: 'billboard',
   act: async (page) => {
     await open(page, 'Lean of flat sprites');
+    await page.waitForTimeout(1500);
+  },
+});
+await take('spawn', {
+  task: 'spawn',
+  theme: 'night',
+  act: async (page) => {
+    await chart(page);
+    await open(page, 'The first frame');
+    await page.getByTestId('first').getByText('before it moved').waitFor();
+    await open(page, 'Points');
     await page.waitForTimeout(1500);
   },
 });
