@@ -260,7 +260,9 @@ for (const world of ['harbour', 'chart'])
     const all = await done.evaluateAll((list) => list.map((item) => item.getAttribute('data-value') ?? ''));
     await page.keyboard.press('Escape');
     // Of those that there are for every body one of a kind is enough.
-    const kinds = new Map(all.map((one) => [/^(Probe|Select|Delete(?! the (?:camera|chosen board))) /.exec(one)?.[1] ?? one, one]));
+    const kinds = new Map(
+      all.map((one) => [/^(Probe|Select|Delete(?! the (?:camera|chosen board))) /.exec(one)?.[1] ?? one, one]),
+    );
     expect(kinds.size).toBeGreaterThan(35);
     for (const name of kinds.values()) {
       // These change what there is to be commanded, and have walks of their own.
