@@ -92,6 +92,19 @@ test('on the water: the region and its terms, points that nobody sees, and the f
   await page.keyboard.press('Control+z');
   await expect(x).toHaveValue(before);
 
+  // The region as code gives places that the page would have.
+  await open(page, 'Files');
+  const code = await read(page, 'spawn-code');
+  const place = (new Function(`${code}return spawn;`)() as (random: () => number) => [number, number])(Math.random);
+  const [px, pz] = place;
+  expect(px >= -80 && px <= 80 && pz >= -160 && pz <= 80).toBe(true);
+  const shown = { id: 'shown', op: 'worldToScreen', points: [[px, 0, pz]] };
+  const there = (await answers(page, info.outputPath('code.json'), [shown]))['shown'] as unknown as { points: { inside?: boolean }[] }; // prettier-ignore
+  expect(there.points[0]!.inside ?? false).toBe(false);
+  await choose(page, 'Language', 'C');
+  await expect(page.getByTestId('spawn-code')).toContainText('#include <math.h>');
+  await open(page, 'Points');
+
   // The circle round the player: what pops into view, and what is thrown away.
   await choose(page, 'Method', 'circle');
   await expect(page.getByTestId('points')).toContainText('pop into view');

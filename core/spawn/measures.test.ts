@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { randomFrom } from '../math/random';
 import type { Vec2 } from '../math/vec3';
-import { chiSquare, fatesOf, paddingToHide, roundPlayer, takenByTerm, upperGamma } from './measures';
+import { chiSquare, countTouching, fatesOf, paddingToHide, roundPlayer, takenByTerm, upperGamma } from './measures';
 import { distanceToPolygon } from './region';
 import { spawn, spawnRegion, type SpawnTerms } from './spawn';
 
@@ -49,13 +49,14 @@ describe('what terms leave', () => {
         const found = spawnRegion(given);
         if (!found) return;
         const corners = found.region.triangles();
-        let area = 0;
+        let [area, least] = [0, 0];
         for (let i = 0; i < corners.length; i += 3) {
           const [a, b, c] = corners.slice(i, i + 3) as [Vec2, Vec2, Vec2];
           const own = ((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])) / 2;
-          expect(own).toBeGreaterThan(-1e-6);
+          least = Math.min(least, own);
           area += own;
         }
+        expect(least).toBeGreaterThan(-1e-6);
         // Chords in the place of arcs.
         expect(area / found.region.area).toBeGreaterThan(0.95);
         expect(area / found.region.area).toBeLessThan(1.05);
@@ -119,6 +120,7 @@ describe('how even points lie', () => {
     const fates = fatesOf(round, given.visible, 1, allowed);
     expect(fates.seen + fates.wasted + fates.right).toBe(4000);
     expect(fates.seen).toBeGreaterThan(100);
+    expect(countTouching(given.visible, round, 1)).toBe(fates.seen);
     expect(fates.wasted).toBeGreaterThan(100);
     expect(chiSquare([], 4)).toBeNull();
   });

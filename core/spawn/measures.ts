@@ -58,6 +58,22 @@ export interface Fates {
   readonly right: number;
 }
 
+/** How many discs of a radius about points touch a convex region. */
+export function countTouching(region: readonly Vec2[], points: readonly Vec2[], radius: number): number {
+  let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const [x, y] of region) {
+    left = Math.min(left, x - radius);
+    right = Math.max(right, x + radius);
+    low = Math.min(low, y - radius);
+    high = Math.max(high, y + radius);
+  }
+  let count = 0;
+  // Most points lie off the box about it.
+  for (const p of points)
+    if (p[0] >= left && p[0] <= right && p[1] >= low && p[1] <= high && distanceToPolygon(region, p) <= radius) count++;
+  return count;
+}
+
 /** Counts points by what becomes of them; what is seen is never counted as wasted beside. */
 export function fatesOf(
   points: readonly Vec2[],

@@ -194,6 +194,16 @@ export function regionOf(
       // The height below which the wanted share of the cell lies: its area grows with the height,
       // so it can be solved for.
       const wanted = Math.min(whole, target - (sums[from]! - whole));
+      if (left.kind === 'line' && right.kind === 'line') {
+        // Between straight sides the width is even in the height: wanted = w·t + k·t²/2, solved for t
+        // in the form that loses no digits.
+        const w = xAt(right, y0) - xAt(left, y0);
+        const k = right.slope - left.slope;
+        const t = (2 * wanted) / (w + Math.sqrt(Math.max(0, w * w + 2 * k * wanted)));
+        const y = Math.max(y0, Math.min(y1, y0 + (Number.isFinite(t) ? t : 0)));
+        const [x0, x1] = [xAt(left, y), xAt(right, y)];
+        return [x0 + (x1 - x0) * random(), y];
+      }
       const below = (y: number) => integral(right, y) - integral(right, y0) - integral(left, y) + integral(left, y0);
       let [bottom, top] = [y0, y1];
       let y = y0 + ((y1 - y0) * wanted) / whole;

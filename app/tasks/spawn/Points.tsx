@@ -5,7 +5,7 @@ import { Choice } from '../../ui/Choice';
 import { counted, figure } from '../../ui/figures';
 import { change, rollSeed } from './edits';
 import { Length } from './fields';
-import type { Found, Lot } from './job';
+import type { Compared, Found, Lot } from './job';
 import { mostSpawned, type SpawnState } from './state';
 import { spawnMark } from './terms';
 
@@ -35,11 +35,19 @@ export function useFound(): Found | null {
   return found?.mark === spawnMark(now) ? found : null;
 }
 
+/** The three methods beside one another; null while they are being compared. */
+function useCompared(): Compared | null {
+  const now = useTaskMoment<SpawnState>('spawn');
+  const compared = now.answer<Compared>('compared');
+  return compared?.mark === spawnMark(now) ? compared : null;
+}
+
 /** The points, by three methods beside one another. */
 export function Points() {
   const { slice } = useTaskMoment<SpawnState>('spawn');
   const found = useFound();
-  const own = found?.lots.find(({ method }) => method === slice.method) ?? null;
+  const own = found?.lot ?? null;
+  const compared = useCompared();
   const sentence = (): string => {
     if (!found) return 'Making points…';
     if (found.tooMany !== null && slice.method === 'rejection')
@@ -119,7 +127,7 @@ export function Points() {
       </p>
       <DataList
         name="methods"
-        rows={found?.lots ?? []}
+        rows={compared?.lots ?? []}
         keyOf={({ method }) => method}
         columns={columns}
         chosen={slice.method}

@@ -32,7 +32,12 @@ const passages: readonly Passage[] = [
       'Bodies that appear before the camera has moved are out of sight of the camera as it was. The order of events puts it right.',
     ],
   },
-  { title: 'Take it home', text: ['Region and points as CSV, JSON and SVG, in the conventions in force.'] },
+  {
+    title: 'Take it home',
+    text: [
+      'Region and points as CSV, JSON and SVG, and the region as a few lines of code, in the conventions in force.',
+    ],
+  },
 ];
 
 export const help = { space: passages, flat: passages };

@@ -9,13 +9,23 @@ import { addDisc, change, rollSeed } from './edits';
 import { finds } from './finds';
 import { help } from './help';
 import type { SpawnState } from './state';
-import { surfaceOf, termsNow } from './terms';
+import { surfaceOf, termsNow, type Terms } from './terms';
 import { tries } from './tries';
 
-/** Bounds, discs and sector, in the drawings that see the surface. */
+/** The middle of the first edge of what is seen, outward of it, and where the padding has it. */
+function edgeOf({ terms, seen }: Terms): { place: Vec2; foot: Vec2; out: Vec2 } {
+  const [a, b] = [seen[0]!, seen[1]!];
+  const long = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+  const out: Vec2 = [(b[1] - a[1]) / long, -(b[0] - a[0]) / long];
+  const foot: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+  return { foot, out, place: [foot[0] + out[0] * terms.clearance, foot[1] + out[1] * terms.clearance] };
+}
+
+/** Bounds, padding, discs and sector, in the drawings that see the surface. */
 function spawnHandles(now: Moment<SpawnState>, picture: string): HandleSpec<SpawnState>[] {
   const { slice, flat } = now;
-  if (!['plan', 'world', 'outside'].includes(picture)) return [];
+  // On the chart the camera's picture is one more plan.
+  if (![...(flat ? ['world', 'camera'] : ['plan', 'outside'])].includes(picture)) return [];
   const surface = surfaceOf(now);
   const at = (p: Vec2): Vec3 => surface.at(p);
   const along: Vec3 = flat ? [0, 0, 1] : [0, 1, 0];
@@ -30,7 +40,14 @@ function spawnHandles(now: Moment<SpawnState>, picture: string): HandleSpec<Spaw
   });
   const terms = termsNow(now);
   const { min, max } = slice;
+  const padding = typeof terms === 'string' || slice.paddingUnit === 'pixels' ? [] : [edgeOf(terms)];
   return [
+    ...padding.map(({ place, foot, out }) =>
+      of('padding', 'the padding by its edge', place, (draft, to) => {
+        const far = (to[0] - foot[0]) * out[0] + (to[1] - foot[1]) * out[1];
+        draft.padding = Math.max(0, far - draft.radius);
+      }),
+    ),
     ...(slice.region === 'bounds'
       ? [
           of('min', 'the bounds by their first corner', min, (draft, to) => void (draft.min = to)),

@@ -2,13 +2,13 @@ import type { Vec2 } from '../../../core/math/vec3';
 import { firstTouch, velocityAt } from '../../../core/spawn/firstSeen';
 import {
   chiSquare,
+  countTouching,
   fatesOf,
   paddingToHide,
   roundPlayer,
   type ChiSquare,
   type Fates,
 } from '../../../core/spawn/measures';
-import { distanceToPolygon } from '../../../core/spawn/region';
 import { spawnInSteps, spawnRegion, type SpawnTerms } from '../../../core/spawn/spawn';
 import { screenFrame } from '../../pictures/screens';
 import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
@@ -53,10 +53,18 @@ export interface Found {
   readonly seconds: Float64Array;
   /** 1 for those in view when they are drawn. */
   readonly inView: Uint8Array;
-  readonly lots: readonly Lot[];
+  /** What they cost and how they lie; null where there are none. */
+  readonly lot: Lot | null;
   readonly screens: readonly OnScreen[];
   /** Expected tries, where rolling again is not begun. */
   readonly tooMany: number | null;
+  /** All of it: made and measured. */
+  readonly milliseconds: number;
+}
+/** The three methods beside one another. */
+export interface Compared {
+  readonly mark: number;
+  readonly lots: readonly Lot[];
 }
 
 /** How many bins a side evenness is told by. */
@@ -95,57 +103,71 @@ async function lotOf(method: SpawnState['method'], { terms, seen, middle, slice 
   return { points, lot, tooMany: null };
 }
 
+const input: JobSpec<SpawnState, Asked, Found>['input'] = (now) => {
+  const [used, shown] = [termsUsed(now), termsNow(now)];
+  if (typeof used === 'string' || typeof shown === 'string') return null;
+  const surface = surfaceOf(now);
+  const { fit, sizes } = now.project.screens;
+  const screens = sizes.flatMap((size) => {
+    const frame = screenFrame(now.frame, fit, size);
+    const seen = frame ? surface.visible(frame) : 'footprintEmpty';
+    return typeof seen === 'string' ? [] : [{ name: `${size.width} × ${size.height}`, seen }];
+  });
+  const mark = spawnMark(now);
+  return asked?.mark === mark
+    ? asked
+    : (asked = {
+        mark,
+        terms: used.terms,
+        seen: shown.seen,
+        here: used.seen,
+        middle: shown.middle,
+        slice: now.slice,
+        screens,
+      });
+};
+
 const spawned: JobSpec<SpawnState, Asked, Found> = {
   says: 'Making points',
-  input: (now) => {
-    const [used, shown] = [termsUsed(now), termsNow(now)];
-    if (typeof used === 'string' || typeof shown === 'string') return null;
-    const surface = surfaceOf(now);
-    const { fit, sizes } = now.project.screens;
-    const screens = sizes.flatMap((size) => {
-      const frame = screenFrame(now.frame, fit, size);
-      const seen = frame ? surface.visible(frame) : 'footprintEmpty';
-      return typeof seen === 'string' ? [] : [{ name: `${size.width} × ${size.height}`, seen }];
-    });
-    const mark = spawnMark(now);
-    return asked?.mark === mark
-      ? asked
-      : (asked = {
-          mark,
-          terms: used.terms,
-          seen: shown.seen,
-          here: used.seen,
-          middle: shown.middle,
-          slice: now.slice,
-          screens,
-        });
-  },
+  input,
   run: async (given, control) => {
     await control.breathe();
     const { mark, slice, seen, middle, screens } = given;
-    const lots: Lot[] = [];
-    let [points, tooMany]: [readonly Vec2[], number | null] = [[], null];
-    for (const method of ['direct', 'rejection', 'circle'] as const) {
-      const made = await lotOf(method, given, control);
-      if (made.lot) lots.push(made.lot);
-      tooMany ??= made.tooMany;
-      if (method === slice.method) points = made.points;
-    }
+    const start = performance.now();
+    const { points, lot, tooMany } = await lotOf(slice.method, given, control);
     const [seconds, inView] = [new Float64Array(points.length), new Uint8Array(points.length)];
     const motion = slice.coming === 'towards' ? { towards: middle, speed: slice.speed } : { velocity: slice.velocity };
     points.forEach((p, i) => {
       const touch = firstTouch(seen, p, slice.radius, velocityAt(p, motion), slice.camera, slice.within);
       seconds[i] = touch.ok ? touch.value : NaN;
-      inView[i] = distanceToPolygon(seen, p) <= slice.radius ? 1 : 0;
+      // What touches at once is in view.
+      inView[i] = touch.ok && touch.value === 0 ? 1 : 0;
     });
     const onScreens = screens.map(({ name, seen: own }): OnScreen => {
-      const count = points.reduce((sum, p) => sum + (distanceToPolygon(own, p) <= slice.radius ? 1 : 0), 0);
-      return { name, seen: count, padding: paddingToHide(given.here, own) };
+      return { name, seen: countTouching(own, points, slice.radius), padding: paddingToHide(given.here, own) };
     });
-    return { mark, points: Float64Array.from(points.flat()), seconds, inView, lots, screens: onScreens, tooMany };
+    const flat = new Float64Array(2 * points.length);
+    points.forEach((p, i) => flat.set(p, 2 * i));
+    const milliseconds = performance.now() - start;
+    return { mark, points: flat, seconds, inView, lot, screens: onScreens, tooMany, milliseconds };
   },
 };
+
+const compared: JobSpec<SpawnState, Asked, Compared> = {
+  says: 'Comparing the methods',
+  input,
+  run: async (given, control) => {
+    const lots: Lot[] = [];
+    for (const method of ['direct', 'rejection', 'circle'] as const) {
+      await control.breathe();
+      const { lot } = await lotOf(method, given, control);
+      if (lot) lots.push(lot);
+    }
+    return { mark: given.mark, lots };
+  },
+};
+
 /** What was last asked, so that the same is the same object. */
 let asked: Asked | null = null;
 
-export const jobs: JobModule['jobs'] = { spawned };
+export const jobs: JobModule['jobs'] = { spawned, compared };
