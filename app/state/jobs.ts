@@ -20,6 +20,15 @@ export interface JobControl {
 /** Pure work on an input that can be told to a worker. */
 export type Job<In, Out> = (input: In, control: JobControl) => Out | Promise<Out>;
 
+/** Time for others while a camera is moved: what is overtaken at once need not begin. */
+export const rest = async (control: JobControl, milliseconds: number): Promise<void> => {
+  const until = performance.now() + milliseconds;
+  while (performance.now() < until) {
+    await new Promise((done) => setTimeout(done, 20));
+    await control.breathe();
+  }
+};
+
 export interface JobSpec<S, In, Out> {
   /** What is being done, as a notice says it: “Sampling the region”. */
   readonly says: string;

@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec3';
+import { length2, type Vec2 } from '../math/vec3';
 import { answer, noAnswer, type Answer } from '../reasons';
 import { distanceToPolygon } from './region';
 
@@ -9,7 +9,7 @@ export type BodyMotion = { readonly velocity: Vec2 } | { readonly towards: Vec2;
 export function velocityAt([x, y]: Vec2, motion: BodyMotion): Vec2 {
   if ('velocity' in motion) return motion.velocity;
   const [dx, dy] = [motion.towards[0] - x, motion.towards[1] - y];
-  const far = Math.hypot(dx, dy);
+  const far = length2(dx, dy);
   return far > 0 ? [(motion.speed * dx) / far, (motion.speed * dy) / far] : [0, 0];
 }
 
@@ -32,33 +32,40 @@ export function firstTouch(
 ): Answer<number> {
   if (distanceToPolygon(region, place) <= radius) return answer(0);
   const [ux, uy] = [bodyVelocity[0] - regionVelocity[0], bodyVelocity[1] - regionVelocity[1]];
-  const speed = Math.hypot(ux, uy);
+  const speed = length2(ux, uy);
   if (!(speed > 0)) return noAnswer('notWithin');
   // Along the ray by its length: squares of small speeds would leave the doubles.
   const [dx, dy] = [ux / speed, uy / speed];
   let first = Infinity;
-  region.forEach((a, i) => {
-    const b = region[(i + 1) % region.length]!;
-    const [sx, sy] = [b[0] - a[0], b[1] - a[1]];
-    const long = Math.hypot(sx, sy);
+  const count = region.length;
+  for (let i = 0; i < count; i++) {
+    const a = region[i]!;
+    const b = region[i + 1 === count ? 0 : i + 1]!;
+    const sx = b[0] - a[0];
+    const sy = b[1] - a[1];
+    const long = length2(sx, sy);
+    const px = place[0] - a[0];
+    const py = place[1] - a[1];
     if (long > 0) {
       // Outward of a side that runs counter-clockwise is to its right.
-      const [nx, ny] = [sy / long, -sx / long];
+      const nx = sy / long;
+      const ny = -sx / long;
       const against = dx * nx + dy * ny;
       if (against < 0) {
-        const off = (place[0] - a[0]) * nx + (place[1] - a[1]) * ny - radius;
+        const off = px * nx + py * ny - radius;
         const t = off / -against;
-        const along = ((place[0] + dx * t - a[0]) * sx + (place[1] + dy * t - a[1]) * sy) / long;
-        if (off >= 0 && along >= 0 && along <= long) first = Math.min(first, t);
+        const along = ((px + dx * t) * sx + (py + dy * t) * sy) / long;
+        if (off >= 0 && along >= 0 && along <= long && t < first) first = t;
       }
     }
     // The circle about the corner: the nearest of its two crossings.
-    const [cx, cy] = [a[0] - place[0], a[1] - place[1]];
-    const ahead = cx * dx + cy * dy;
-    const aside = cx * dy - cy * dx;
-    if (ahead >= 0 && Math.abs(aside) <= radius)
-      first = Math.min(first, Math.max(0, ahead - Math.sqrt((radius - aside) * (radius + aside))));
-  });
+    const ahead = -(px * dx + py * dy);
+    const aside = py * dx - px * dy;
+    if (ahead >= 0 && Math.abs(aside) <= radius) {
+      const t = Math.max(0, ahead - Math.sqrt((radius - aside) * (radius + aside)));
+      if (t < first) first = t;
+    }
+  }
   const seconds = first / speed;
   return seconds <= within ? answer(seconds) : noAnswer('notWithin');
 }

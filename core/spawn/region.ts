@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec3';
+import { length2, type Vec2 } from '../math/vec3';
 import type { Random } from '../math/random';
 
 /*
@@ -266,14 +266,23 @@ export function grownOutlines(polygon: readonly Vec2[], distance: number): Outli
 export function distanceToPolygon(polygon: readonly Vec2[], [x, y]: Vec2): number {
   let inside = true;
   let least = Infinity;
-  polygon.forEach((p, i) => {
-    const q = polygon[(i + 1) % polygon.length]!;
-    const [ex, ey] = [q[0] - p[0], q[1] - p[1]];
-    const [px, py] = [x - p[0], y - p[1]];
+  const count = polygon.length;
+  // Asked for every point that is spawned: without a list made for each side.
+  for (let i = 0; i < count; i++) {
+    const p = polygon[i]!;
+    const q = polygon[i + 1 === count ? 0 : i + 1]!;
+    const ex = q[0] - p[0];
+    const ey = q[1] - p[1];
+    const px = x - p[0];
+    const py = y - p[1];
     if (ex * py - ey * px < 0) inside = false;
-    const t = Math.max(0, Math.min(1, (px * ex + py * ey) / (ex * ex + ey * ey)));
-    least = Math.min(least, Math.hypot(px - t * ex, py - t * ey));
-  });
+    const along = (px * ex + py * ey) / (ex * ex + ey * ey);
+    const t = along > 0 ? (along < 1 ? along : 1) : along <= 0 ? 0 : NaN;
+    const dx = px - t * ex;
+    const dy = py - t * ey;
+    const far = length2(dx, dy);
+    if (!(far >= least)) least = far;
+  }
   return inside ? 0 : least;
 }
 

@@ -14,7 +14,7 @@ import {
   type LookedAtBy,
   type SceneTree,
 } from '../../../core/pick/sceneTree';
-import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
+import { rest, type JobModule, type JobSpec } from '../../state/jobs';
 import { memo, remembered } from '../../state/memo';
 import { packPlacedList, unpackPlacedList } from '../../state/packing';
 import { bodiesOf } from '../../state/bodyList';
@@ -109,15 +109,6 @@ const compact = (swept: ReturnType<typeof emptySweep>) => ({
   normal: Int8Array.from(swept.normal, (v) => Math.round(127 * v)),
   hits: swept.body.reduce((sum, v) => sum + (v < 0 ? 0 : 1), 0),
 });
-
-/** Time for others while a camera is moved: what is overtaken at once need not begin. */
-const rest = async (control: JobControl, milliseconds: number): Promise<void> => {
-  const until = performance.now() + milliseconds;
-  while (performance.now() < until) {
-    await new Promise((done) => setTimeout(done, 20));
-    await control.breathe();
-  }
-};
 
 const coarse: JobSpec<PickState, Asked, Sweep> = {
   says: 'Sweeping the picture, coarsely',

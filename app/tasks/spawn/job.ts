@@ -11,7 +11,7 @@ import {
 } from '../../../core/spawn/measures';
 import { spawnInSteps, spawnRegion, type SpawnTerms } from '../../../core/spawn/spawn';
 import { screenFrame } from '../../pictures/screens';
-import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
+import { rest, type JobControl, type JobModule, type JobSpec } from '../../state/jobs';
 import type { SpawnState } from './state';
 import { spawnMark, surfaceOf, termsNow, termsUsed } from './terms';
 
@@ -157,6 +157,8 @@ const compared: JobSpec<SpawnState, Asked, Compared> = {
   says: 'Comparing the methods',
   input,
   run: async (given, control) => {
+    // The points themselves come first.
+    await rest(control, 300);
     const lots: Lot[] = [];
     for (const method of ['direct', 'rejection', 'circle'] as const) {
       await control.breathe();
