@@ -70,8 +70,8 @@ export function readingOf(frame: CameraFrame, position: Vec3, axes: ItemAxes, fa
   const causes: Reading['causes'][number][] = [];
   if (mirrors) causes.push('pictureMirrored');
   if (improper) causes.push('handedness');
-  // Seen from behind, though its axes are those of a rotation.
-  else if (side < 0) causes.push('frontAxis');
+  // Seen from behind: by its front, whatever hand its axes are of.
+  if (dot(axes.front, toEye) < 0) causes.push('frontAxis');
   if (fault === 'winding') causes.push('winding');
   return { reads: reads ? 'right' : 'mirrored', shows: runs ? 'front' : 'back', causes };
 }

@@ -30,15 +30,22 @@ export interface Field {
  */
 export function gridOf({ min, max, count }: Pick<Field, 'min' | 'max' | 'count'>): Vec3 {
   const sides = sub(max, min).map(Math.abs);
-  const long = sides.filter((side) => side > 0);
-  if (!long.length) return [count, 1, 1];
-  // By logarithms: the product of three large sides may leave the doubles.
-  const cell = Math.exp((long.reduce((sum, side) => sum + Math.log(side), 0) - Math.log(count)) / long.length);
-  const cells = sides.map((side) => (side > 0 ? Math.min(count, Math.max(1, Math.round(side / cell))) : 1));
+  // A side that is shorter than a cell has one, and the others share the rest: so again and again.
+  let shared = [0, 1, 2].filter((axis) => sides[axis]! > 0);
+  if (!shared.length) return [count, 1, 1];
+  let cell = 0;
+  for (;;) {
+    // By logarithms: the product of three large sides may leave the doubles.
+    cell = Math.exp((shared.reduce((sum, axis) => sum + Math.log(sides[axis]!), 0) - Math.log(count)) / shared.length);
+    const longer = shared.filter((axis) => sides[axis]! >= cell);
+    if (longer.length === shared.length || !longer.length) break;
+    shared = longer;
+  }
+  const cells = sides.map((side, axis) => (shared.includes(axis) ? Math.min(count, Math.max(1, Math.round(side / cell))) : 1)); // prettier-ignore
   while (cells[0]! * cells[1]! * cells[2]! < count) {
     // One more where the cells are longest.
-    let axis = 0;
-    for (let i = 1; i < 3; i++) if (sides[i]! / cells[i]! > sides[axis]! / cells[axis]!) axis = i;
+    let axis = shared[0]!;
+    for (const i of shared) if (!(sides[i]! / cells[i]! <= sides[axis]! / cells[axis]!)) axis = i;
     cells[axis]!++;
   }
   return cells as unknown as Vec3;
