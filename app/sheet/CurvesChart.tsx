@@ -27,8 +27,6 @@ export interface CurvesProps {
     readonly dash?: string;
   })[];
   readonly height?: number;
-  /** Called with where along the axis the pointer was pressed or dragged to. */
-  readonly onPick?: (at: number) => void;
 }
 
 const axis = ({ log, domain, ticks, show }: CurveAxis) => ({
@@ -40,8 +38,7 @@ const axis = ({ log, domain, ticks, show }: CurveAxis) => ({
 });
 
 /** The chart itself, with its library. */
-export default function CurvesChart({ data, over, x, y, curves, lines = [], height = 160, onPick }: CurvesProps) {
-  const pick = onPick && (({ activeLabel }: { activeLabel?: string | number | undefined }) => activeLabel !== undefined && onPick(Number(activeLabel))); // prettier-ignore
+export default function CurvesChart({ data, over, x, y, curves, lines = [], height = 160 }: CurvesProps) {
   return (
     <div style={{ height: height + 6 }} aria-hidden="true" ref={passedBy}>
       <ResponsiveContainer width="100%" height={height}>
@@ -49,7 +46,6 @@ export default function CurvesChart({ data, over, x, y, curves, lines = [], heig
           data={data as Record<string, number>[]}
           margin={{ top: 6, right: 14, bottom: 0, left: -12 }}
           accessibilityLayer={false}
-          {...(pick && { onMouseDown: pick, onMouseMove: (state: Parameters<typeof pick>[0], event: { buttons?: number }) => event.buttons === 1 && pick(state) })} // prettier-ignore
         >
           <CartesianGrid stroke="var(--hair)" strokeWidth={0.6} />
           <XAxis dataKey={over} {...axis(x)} />

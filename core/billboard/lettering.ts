@@ -1,8 +1,8 @@
 import type { CameraFrame } from '../camera/frame';
 import { indexOf, signOf, type SignedAxis } from '../conventions/axes';
-import { addScaled, cross, dot, sub, type Vec3 } from '../math/vec3';
+import { cross, dot, negate, sub, type Vec3 } from '../math/vec3';
 import { worldToViewRuf } from '../convert/project';
-import type { Billboard } from './billboard';
+import type { Billboard, BillboardMode } from './billboard';
 
 /*
  * An item with lettering on its front: how the axes of a mesh are brought onto a billboard, and
@@ -30,11 +30,10 @@ export function axesOf(
   { right, up, normal }: Pick<Billboard, 'right' | 'up' | 'normal'>,
   fault: LetteringFault | null,
 ): ItemAxes {
-  const turned = (v: Vec3): Vec3 => [-v[0], -v[1], -v[2]];
   return {
-    along: fault === 'frontAxis' || fault === 'handedness' ? turned(right) : right,
+    along: fault === 'frontAxis' || fault === 'handedness' ? negate(right) : right,
     up,
-    front: fault === 'frontAxis' ? turned(normal) : normal,
+    front: fault === 'frontAxis' ? negate(normal) : normal,
   };
 }
 
@@ -58,7 +57,7 @@ export function readingOf(frame: CameraFrame, position: Vec3, axes: ItemAxes, fa
   const { extents: e } = frame;
   const plane = cross(axes.along, axes.up);
   const perspective = frame.kind === 'perspective';
-  const toEye = perspective ? sub(frame.eye, position) : addScaled([0, 0, 0], frame.forward, -1);
+  const toEye = perspective ? sub(frame.eye, position) : negate(frame.forward);
   const side = dot(plane, toEye);
   const size = Math.hypot(...plane) * Math.hypot(...toEye);
   const mirrors = (e.right - e.left) * (e.top - e.bottom) < 0;
@@ -102,11 +101,11 @@ export function meshColumns(
   return columns;
 }
 
-/** The two lines of code of a mode, by names: `position`, `eye`, `gaze`, `cameraRight`, `cameraUp`, `worldUp`, `axis`, all in the world. */
-export function twoLines(
-  mode: 'viewPlane' | 'eyePoint' | 'axisEye' | 'axisView',
-  handedness: 'right' | 'left',
-): readonly [string, string] {
+/**
+ * The two lines of code of a mode, in the manner of GLSL, by names that all are in the world:
+ * `position`, `eye`, `gaze`, `cameraRight`, `cameraUp`, `worldUp`, `axis` (unit). What `billboard` gives.
+ */
+export function twoLines(mode: BillboardMode, handedness: 'right' | 'left'): readonly [string, string] {
   // In left-handed numbers the same product of two directions is the cross product the other way round.
   const by = (a: string, b: string) => (handedness === 'right' ? `cross(${a}, ${b})` : `cross(${b}, ${a})`);
   switch (mode) {

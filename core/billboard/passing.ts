@@ -67,7 +67,7 @@ export function passed(p: Passing): Passed {
     peak,
     snap: offset > 0 ? 0 : Math.PI,
     heldFor: half,
-    jump: half > 0 ? 2 * Math.atan2(speed * half, offset) : 0,
+    jump: half > 0 ? headingAt(p, half, false) - headingAt(p, -half, false) : 0,
     // At the cone's edge the level distance is the cone's half width.
     heldPeak: half > 0 ? (offset > 0 ? (speed / cone) * (offset / cone) : 0) : peak,
   };

@@ -9,16 +9,8 @@ import { dot, length, type Vec3 } from '../math/vec3';
 import { paint, worldTriangles } from '../order/paint';
 import { triangleTree } from '../kernels/triangleTree';
 import { awaitTree, castRay, giveTree, pick, type Mesh } from './pick';
-import {
-  emptySweep,
-  firstOfScene,
-  lookedAt,
-  sceneTree,
-  sweepDifference,
-  sweepRows,
-  sweepTile,
-  type SceneHit,
-} from './sceneTree';
+import { firstOfScene, lookedAt, sceneTree, type SceneHit } from './sceneTree';
+import { emptySweep, sweepDifference, sweepRows, sweepTile } from './sweep';
 
 const [width, height] = [48, 36];
 const tower = lathe([[0, 0], [1.5, 0], [1, 3], [0, 3.5]], 14); // prettier-ignore

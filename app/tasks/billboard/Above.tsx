@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { headingAt, passed, turnRateAt, type Passing } from '../../../core/billboard/passing';
+import { passed, turnRateAt, type Passing } from '../../../core/billboard/passing';
 import { degrees, radians } from '../../../core/math/angle';
 import { Curves } from '../../sheet/Curves';
 import { NumberField } from '../../sheet/NumberField';
@@ -33,7 +33,6 @@ export function Above() {
         time,
         rate: shown(time, false),
         held: own.hold > 0 ? shown(time, true) : null,
-        heading: degrees(headingAt(own, time, true)),
       };
     });
   }, [offset, speed, height, hold, span]);

@@ -18,7 +18,7 @@ import {
 } from '../../../core/convert/project';
 import { degrees, radians } from '../../../core/math/angle';
 import { transformPoint } from '../../../core/math/mat4';
-import { add, addScaled, dot, scale, type Vec2, type Vec3 } from '../../../core/math/vec3';
+import { add, addScaled, dot, negate, scale, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import { faultySource } from '../../../core/pick/faults';
 import { mapPicture, type PictureMap } from '../../pictures/contourLines';
 import type { Size } from '../../pictures/contract';
@@ -222,7 +222,7 @@ export interface PointAhead {
 export function pointAheadOf({ frame, slice }: Now, position: Vec3): PointAhead | null {
   const item = facePoint(frame, position, addScaled(frame.eye, frame.forward, slice.ahead));
   if (!item) return null;
-  const against = addScaled([0, 0, 0], frame.forward, -1);
+  const against = negate(frame.forward);
   const toEye = frame.kind === 'perspective' ? addScaled(frame.eye, position, -1) : against;
   return { angle: angleBetween(item.normal, against), away: dot(item.normal, toEye) < 0 };
 }

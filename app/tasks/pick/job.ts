@@ -3,17 +3,8 @@ import type { Vec2 } from '../../../core/math/vec3';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { linearDeterminant } from '../../../core/math/mat4';
 import { leftOutFaces, paint, worldTriangles } from '../../../core/order/paint';
-import {
-  emptySweep,
-  lookedAtIn,
-  lookedAtRows,
-  sceneTree,
-  sweepDifference,
-  sweepRows,
-  sweepTile,
-  type LookedAtBy,
-  type SceneTree,
-} from '../../../core/pick/sceneTree';
+import { lookedAtIn, sceneTree, type LookedAtBy, type SceneTree } from '../../../core/pick/sceneTree';
+import { emptySweep, lookedAtRows, sweepDifference, sweepRows, sweepTile } from '../../../core/pick/sweep';
 import { rest, type JobModule, type JobSpec } from '../../state/jobs';
 import { memo, remembered } from '../../state/memo';
 import { packPlacedList, unpackPlacedList } from '../../state/packing';

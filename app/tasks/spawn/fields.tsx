@@ -1,4 +1,5 @@
 import type { Draft } from 'immer';
+import { letterOf } from '../../../core/conventions/axes';
 import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
@@ -23,7 +24,7 @@ export function PairFields({
   const { flat, codec: e, points: form } = useTaskMoment<SpawnState>('spawn');
   const second = flat ? 'up' : 'forward';
   const { world } = e.conventions;
-  const letters = flat ? form.letters : [world.right[1]!, world.forward[1]!];
+  const letters = flat ? form.letters : [letterOf(world.right), letterOf(world.forward)];
   const shown = e.toPair(second, value);
   return shown.map((v, i) => (
     <NumberField

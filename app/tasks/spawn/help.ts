@@ -5,7 +5,7 @@ const passages: readonly Passage[] = [
     title: 'Where a body may appear',
     text: [
       'Within bounds or a ring, out of what is seen by a padding in world units or pixels, a body’s radius beyond that, out of discs, and only ahead of a motion if wanted. What is left is hatched in the pictures; its area is exact. The list says what each term took, and which one left nothing.',
-      'Bounds, discs and the heading of the sector are taken hold of in the plan.',
+      'Bounds, padding, discs and the heading of the sector are taken hold of in the plan, on the chart in the camera’s picture too.',
     ],
   },
   {

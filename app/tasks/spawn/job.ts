@@ -68,7 +68,7 @@ export interface Compared {
 }
 
 /** How many bins a side evenness is told by. */
-export const binsFor = (count: number): number => (count >= 320 ? 8 : count >= 125 ? 5 : 3);
+const binsFor = (count: number): number => (count >= 320 ? 8 : count >= 125 ? 5 : 3);
 
 async function lotOf(method: SpawnState['method'], { terms, seen, middle, slice }: Asked, control: JobControl) {
   const found = spawnRegion(terms);

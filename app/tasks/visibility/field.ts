@@ -15,8 +15,6 @@ export interface FieldFound {
   readonly seen: FieldSeen;
   /** The test alone, the tree over the field standing. */
   readonly milliseconds: number;
-  /** The field and its tree, where they were made for this. */
-  readonly built: number | null;
 }
 
 /** What of a field says where its bodies are, as a text. */

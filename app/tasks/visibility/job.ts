@@ -97,13 +97,10 @@ const field: JobSpec<VisibilityState, FieldAsked, FieldFound> = {
   },
   run: async ({ frame, field, margin, flat, method }, control) => {
     const key = fieldKey(field);
-    let built: number | null = null;
     if (standing?.key !== key) {
       // What is dragged through many boxes has a tree made for where it rests.
       await control.breathe();
-      const begun = performance.now();
       standing = { key, tree: fieldTree(fieldCentres(field)) };
-      built = performance.now() - begun;
       await control.breathe();
     }
     const start = performance.now();
@@ -115,7 +112,7 @@ const field: JobSpec<VisibilityState, FieldAsked, FieldFound> = {
         falseAlarm: tintByte(method === 'planes' ? 'fault' : 'outside'),
       },
     });
-    return { key, tints, seen, milliseconds: performance.now() - start, built };
+    return { key, tints, seen, milliseconds: performance.now() - start };
   },
 };
 
