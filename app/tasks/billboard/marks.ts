@@ -103,6 +103,8 @@ function boardMarks(view: PictureView, one: DrawnBoard): Parts {
       words.push({
         ...{ text: culled ? `${modeWords[mode].short}, culled` : modeWords[mode].short, at: top, priority: 5 },
         ink: culled ? 'error-note' : 'name',
+        // Above it, so that it lies over no letter.
+        spots: [-7, -20, -33].map((dy) => ({ dx: 0, dy, anchor: 'middle' as const })),
       });
   }
   return { marks, words };

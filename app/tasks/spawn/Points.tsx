@@ -12,7 +12,7 @@ import { spawnMark } from './terms';
 const methodWords: Readonly<Record<Lot['method'], string>> = {
   direct: 'drawn',
   rejection: 'rolled again',
-  circle: 'round the player',
+  circle: 'circle',
 };
 const columns: readonly ListColumn<Lot>[] = [
   { name: 'Points', width: '1fr', value: ({ method }) => methodWords[method] },
