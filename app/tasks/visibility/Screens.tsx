@@ -38,13 +38,15 @@ const verdictsOn = memo(
 interface Differing {
   readonly id: string;
   readonly name: string;
-  readonly inside: string;
-  readonly outside: string;
+  readonly inside: readonly OnScreen[];
+  readonly outside: readonly OnScreen[];
 }
+/** The screens by their sizes, as they are saved and said on hover. */
+const list = (of: readonly OnScreen[]) => of.map(({ size }) => size).join(', ');
 const columns: readonly ListColumn<Differing>[] = [
   { name: 'Body', width: '1fr', value: ({ name }) => name },
-  { name: 'seen on', width: '76px', value: ({ inside }) => inside },
-  { name: 'not on', width: '64px', value: ({ outside }) => outside },
+  { name: 'seen on', width: '60px', value: ({ inside }) => list(inside), show: ({ inside }) => inside.length },
+  { name: 'not on', width: '60px', value: ({ outside }) => list(outside), show: ({ outside }) => outside.length },
 ];
 
 /** Every screen of the tray with its verdicts, and the bodies on which the screens do not agree. */
@@ -57,11 +59,10 @@ export function Screens() {
   const differing = bodies.flatMap(({ body }, i): Differing[] => {
     const out = screens.filter(({ verdicts }) => verdicts[i] === 'outside');
     if (!out.length || out.length === screens.length) return [];
-    const list = (of: readonly OnScreen[]) => of.map(({ size }) => size).join(', ');
     return [
       {
         ...{ id: body.id, name: names.get(body.id) ?? body.id },
-        ...{ inside: list(screens.filter((one) => !out.includes(one))), outside: list(out) },
+        ...{ inside: screens.filter((one) => !out.includes(one)), outside: out },
       },
     ];
   });
