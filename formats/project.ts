@@ -85,6 +85,16 @@ export const motionSchema = z.discriminatedUnion('kind', [
     amplitude: number.describe('Degrees to either side'),
     period: number,
   }),
+  z.object({
+    kind: z.literal('path'),
+    keys: listOf(z.object({ time: number.positive(), place: vec3Schema }))
+      .min(1)
+      .max(2000)
+      .refine((keys) => keys.every(({ time }, i) => i === 0 || time > keys[i - 1]!.time), 'times that rise')
+      .describe('Places at times above 0, rising; it sets out from where it rests'),
+    turns: z.boolean().default(true).describe('Whether it turns with the way'),
+    axis: vec3Schema.default([0, 1, 0]).describe('What it turns about'),
+  }),
 ]);
 
 export const bodySchema = z.object({

@@ -101,6 +101,12 @@ function motionAgain(motion: BodyMotionKept, move: (v: Vec3) => [number, number,
       return { ...motion, to: move(motion.to) };
     case 'swing':
       return { ...motion, pivot: move(motion.pivot), axis: turned(motion.axis) };
+    case 'path':
+      return {
+        ...motion,
+        keys: motion.keys.map(({ time, place }) => ({ time, place: move(place) })),
+        axis: turned(motion.axis),
+      };
   }
 }
 

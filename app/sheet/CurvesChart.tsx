@@ -49,7 +49,7 @@ export default function CurvesChart({ data, over, x, y, curves, lines = [], heig
         >
           <CartesianGrid stroke="var(--hair)" strokeWidth={0.6} />
           <XAxis dataKey={over} {...axis(x)} />
-          <YAxis {...axis(y)} width={52} />
+          <YAxis {...axis(y)} width={62} />
           {curves.map(({ of, color, dash }) => (
             <Line
               key={of}

@@ -8,10 +8,10 @@ import {
   reachOf,
   timesProblem,
   tooFar,
-  type Course,
   type Track,
-  type Tracked,
 } from '../motion/track';
+import type { Course } from '../motion/course';
+import type { Tracked } from '../motion/noTrack';
 import { defaultPitchLimit } from '../motion/walk';
 import { writeCamera } from './write';
 import { readCamera2d, writePair, type ResolvedRequest } from './read';

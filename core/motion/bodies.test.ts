@@ -4,7 +4,7 @@ import { placeBodies } from '../bodies/body';
 import { transformPoint } from '../math/mat4';
 import { normalizeQuat, quatAbout, rotateByQuat } from '../math/quat';
 import { cross, distance, dot, length, normalize, sub, type Vec3 } from '../math/vec3';
-import { placedAt, poseAt, type BodyMotion, type MovingBody, type Pose } from './bodies';
+import { courseOf, placedAt, poseAt, type BodyMotion, type MovingBody, type Pose } from './bodies';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const vector = fc.tuple(number(-50, 50), number(-50, 50), number(-50, 50));
@@ -19,6 +19,12 @@ const motions: fc.Arbitrary<BodyMotion> = fc.oneof(
   fc.record({ kind: fc.constant('orbit' as const), centre: vector, axis, period, turns: fc.boolean() }),
   fc.record({ kind: fc.constant('shuttle' as const), to: vector, period }),
   fc.record({ kind: fc.constant('swing' as const), pivot: vector, axis, amplitude: number(0, 1.5), period }),
+  fc.record({
+    ...{ kind: fc.constant('path' as const), turns: fc.boolean(), axis },
+    keys: fc
+      .array(fc.record({ step: number(0.1, 9), place: vector }), { minLength: 1, maxLength: 5 })
+      .map((list) => list.reduce<{ time: number; place: Vec3 }[]>((so, { step, place }) => [...so, { time: (so.at(-1)?.time ?? 0) + step, place }], [])), // prettier-ignore
+  }),
 );
 const near = (a: Vec3, b: Vec3, by = 1e-9) => expect(distance(a, b)).toBeLessThan(by * (1 + length(b)));
 /** How far from an axis a point lies, and how far along it. */
@@ -128,6 +134,44 @@ describe('bodies that move by themselves', () => {
     expect(then.get('quay')).toBe(rest.get('quay'));
     near(transformPoint(then.get('lamp')!.toWorld, [1, 0, 0]), [0, 3, -11], 1e-12);
     near(transformPoint(then.get('lamp')!.toLocal, [0, 3, -10]), [0, 0, 0], 1e-12);
+  });
+
+  it('go through the places of a path at their times, smoothly, turned as the way turns, and stand at the last', () => {
+    const motion: BodyMotion = {
+      ...{ kind: 'path', turns: true, axis: [0, 1, 0] },
+      keys: [{ time: 2, place: [10, 0, 0] }, { time: 5, place: [10, 0, 12] }, { time: 9, place: [-4, 3, 12] }], // prettier-ignore
+    };
+    const rest: Pose = { position: [0, 0, 0], rotation: [0, 0, 0, 1] };
+    expect(poseAt(motion, rest, 0)).toEqual(rest);
+    for (const { time, place } of motion.keys) near(poseAt(motion, rest, time).position, place, 1e-12);
+    near(poseAt(motion, rest, 99).position, [-4, 3, 12], 1e-12);
+    // No leap in the place, nor in the speed, at a key.
+    const speed = (t: number) => sub(poseAt(motion, rest, t + 1e-6).position, poseAt(motion, rest, t - 1e-6).position);
+    for (const { time } of motion.keys.slice(0, 2)) near(speed(time - 1e-4), speed(time + 1e-4), 1e-8);
+    // Its bow goes with the way: it set out towards +x.
+    for (const t of [0.5, 1.7, 3, 4.4, 7]) {
+      const [bow, way] = [rotateByQuat(poseAt(motion, rest, t).rotation, normalize(speed(1e-6 * 2))!), speed(t)];
+      const level = normalize([way[0], 0, way[2]])!;
+      near([bow[0], 0, bow[2]], level, 1e-4);
+    }
+  });
+
+  it('have a course that is the place of their own origin, through all they hang on', () => {
+    const body = (id: string, parent: string | null, position: Vec3, motion: BodyMotion | null = null): MovingBody => ({
+      ...{ id, parent, position, motion, rotation: quatAbout([0, 0, 1], 0.3), scale: [2, 2, 2], castsShadow: true },
+      shape: { kind: 'point' },
+    });
+    fc.assert(
+      fc.property(motions, motions, number(0, 40), (a, b, time) => {
+        const bodies = [body('boat', null, [3, 1, -2], a), body('lamp', 'boat', [0, 4, 0], b)];
+        const made = placeBodies(bodies);
+        if (!made.ok) throw new Error();
+        const rest = new Map(made.placed.map((one) => [one.body.id, one]));
+        const there = transformPoint(placedAt(bodies, rest, time).get('lamp')!.toWorld, [0, 0, 0]);
+        near(courseOf(bodies, 'lamp', [0, time])[1]!, there, 1e-9);
+      }),
+    );
+    expect(courseOf([], 'nobody', [0, 1])).toEqual([]);
   });
 
   it('turn a vector by a quaternion as its matrix does', () => {

@@ -1,7 +1,8 @@
 import { localTransform, type Body, type PlacedBody } from '../bodies/body';
-import { invertAffine, multiply } from '../math/mat4';
+import { invertAffine, multiply, transformPoint } from '../math/mat4';
 import { multiplyQuat, quatAbout, rotateByQuat, type Quat } from '../math/quat';
-import { add, addScaled, normalize, scale, sub, type Vec3 } from '../math/vec3';
+import { add, addScaled, cross, dot, normalize, scale, sub, type Vec3 } from '../math/vec3';
+import { onCurve, type Stop } from './path';
 
 /**
  * How a body moves by itself, each in closed form: where it is follows from the time alone, so that
@@ -33,7 +34,12 @@ export type BodyMotion =
       readonly axis: Vec3;
       readonly amplitude: number;
       readonly period: number;
-    };
+    }
+  /**
+   * From where it rests through places at times above 0, rising, along a smooth curve; it stands at
+   * the last. Where it turns, it is turned about an axis as its way turns.
+   */
+  | { readonly kind: 'path'; readonly keys: readonly Stop[]; readonly turns: boolean; readonly axis: Vec3 };
 
 /** Where a body stands and how it is turned, in its parent's space. */
 export interface Pose {
@@ -81,7 +87,50 @@ export function poseAt(motion: BodyMotion, rest: Pose, time: number): Pose {
       const angle = period ? amplitude * Math.sin((2 * Math.PI * (time % period)) / period) : 0;
       return turnedAbout(rest, pivot, axis, angle, true);
     }
+    case 'path': {
+      const { keys, turns, axis } = motion;
+      const stops = [{ time: 0, place: rest.position }, ...keys];
+      const after = stops.findIndex((stop) => stop.time > time);
+      // Past the last it stands as it came there.
+      const next = after < 0 ? stops.length - 1 : after;
+      if (next === 0 || (time === 0 && after === 1)) return { position: rest.position, rotation: rest.rotation };
+      const { time: from } = stops[next - 1]!;
+      const t = after < 0 ? 1 : (time - from) / (stops[next]!.time - from);
+      const { place, slope } = onCurve(stops, next, t);
+      const position = after < 0 ? stops[next]!.place : place;
+      const unit = turns ? normalize(axis) : null;
+      const angle = unit && turnAbout(unit, onCurve(stops, 1, 0).slope, slope);
+      return turnedAbout({ position, rotation: rest.rotation }, position, axis, angle || 0, true);
+    }
   }
+}
+
+/** The angle about a unit axis that takes one way to another as seen along it; 0 for a way along it or of no length. */
+function turnAbout(axis: Vec3, from: Vec3, to: Vec3): number {
+  const flat = (v: Vec3) => addScaled(v, axis, -dot(v, axis));
+  const [a, b] = [flat(from), flat(to)];
+  return Math.atan2(dot(axis, cross(a, b)), dot(a, b));
+}
+
+/**
+ * Where a body's own origin is in world space at each of some times, seconds: the chain of its
+ * ancestors is followed, and nothing else. Empty for a body that there is not.
+ */
+export function courseOf(bodies: readonly MovingBody[], id: string, times: readonly number[]): readonly Vec3[] {
+  const byId = new Map(bodies.map((body) => [body.id, body]));
+  const chain: MovingBody[] = [];
+  for (let at: string | null = id; at !== null; at = chain.at(-1)!.parent) {
+    const body = byId.get(at);
+    if (!body) return [];
+    chain.push(body);
+  }
+  return times.map((time) =>
+    chain.reduce<Vec3>(
+      (place, body) =>
+        transformPoint(localTransform(body.motion ? { ...body, ...poseAt(body.motion, body, time) } : body), place),
+      [0, 0, 0],
+    ),
+  );
 }
 
 /** A body that may move by itself. */

@@ -53,25 +53,41 @@ export function alongPath(keys: readonly Key[], time: number): PathPlace | null 
   const next = keys.findIndex((key) => key.time > time);
   if (next <= 0) return standing(next === 0 ? first : keys.at(-1)!);
   const [a, b] = [keys[next - 1]!, keys[next]!];
-  const span = b.time - a.time;
-  const t = eased(a.ease, (time - a.time) / span);
-  const slope = (before: Key | undefined, at: Key, after: Key | undefined): Vec3 => {
-    const [p, q] = [before ?? at, after ?? at];
-    return scale(sub(q.eye, p.eye), span / (q.time - p.time));
-  };
-  const [m, n] = [slope(keys[next - 2], a, b), slope(a, b, keys[next + 1])];
-  const [t2, t3] = [t * t, t * t * t];
-  const eye = [
-    [a.eye, 2 * t3 - 3 * t2 + 1],
-    [m, t3 - 2 * t2 + t],
-    [b.eye, 3 * t2 - 2 * t3],
-    [n, t3 - t2],
-  ].reduce<Vec3>((sum, [v, k]) => addScaled(sum, v as Vec3, k as number), [0, 0, 0]);
+  const t = eased(a.ease, (time - a.time) / (b.time - a.time));
+  const { place: eye } = onCurve(keys.map(({ time, eye }) => ({ time, place: eye })), next, t); // prettier-ignore
   const tangent = (fov: number) => Math.tan(fov / 2);
   return {
     eye,
     basis: basisOfQuat(slerp(quatOf(a.angles), quatOf(b.angles), t)),
     verticalFov: 2 * Math.atan(tangent(a.verticalFov) * (1 - t) + tangent(b.verticalFov) * t),
+  };
+}
+
+/** A place to be at a time, in seconds. */
+export interface Stop {
+  readonly time: number;
+  readonly place: Vec3;
+}
+
+/**
+ * The curve through stops between the one before `next` and `next` itself, at a share 0…1 of the
+ * way: cubic Hermite, whose direction at a stop is that from the one before to the one after (the
+ * one-sided difference at an end). The place, and its slope in units a share of the way.
+ */
+export function onCurve(stops: readonly Stop[], next: number, t: number): { place: Vec3; slope: Vec3 } {
+  const [a, b] = [stops[next - 1]!, stops[next]!];
+  const span = b.time - a.time;
+  const slope = (before: Stop | undefined, at: Stop, after: Stop | undefined): Vec3 => {
+    const [p, q] = [before ?? at, after ?? at];
+    return scale(sub(q.place, p.place), span / (q.time - p.time));
+  };
+  const [m, n] = [slope(stops[next - 2], a, b), slope(a, b, stops[next + 1])];
+  const [t2, t3] = [t * t, t * t * t];
+  const sum = (...weights: readonly [number, number, number, number]): Vec3 =>
+    [a.place, m, b.place, n].reduce<Vec3>((so, v, i) => addScaled(so, v, weights[i]!), [0, 0, 0]);
+  return {
+    place: sum(2 * t3 - 3 * t2 + 1, t3 - 2 * t2 + t, 3 * t2 - 2 * t3, t3 - t2),
+    slope: sum(6 * t2 - 6 * t, 3 * t2 - 4 * t + 1, 6 * t - 6 * t2, 3 * t2 - 2 * t),
   };
 }
 

@@ -5,7 +5,8 @@ import { anglesOfBasis, orthonormalError } from '../camera/orientation';
 import { worldToViewRuf } from '../convert/project';
 import { add, cross, distance, dot, length, scale, sub, type Vec3 } from '../math/vec3';
 import { frames, real, vectors } from '../testing/arbitraries';
-import { defaultPitchLimits, followed, frameAlong, timesProblem, type Course, type Track } from './track';
+import { defaultPitchLimits, followed, frameAlong, timesProblem, type Track } from './track';
+import type { Course } from './course';
 
 const times = real(0, 30);
 const at = (frame: CameraFrame, track: Track, time: number): CameraFrame => {

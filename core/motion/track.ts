@@ -3,8 +3,9 @@ import { anglesOfBasis, basisOfAngles, basisOfLookAt, type Angles } from '../cam
 import type { Extents } from '../camera/projection';
 import { worldToViewRuf } from '../convert/project';
 import { add, addScaled, type Vec2, type Vec3 } from '../math/vec3';
-import type { ErrorCode } from '../reasons';
-import { boundFocus, follow, type FollowTerms, type Reach } from './follow';
+import { noTrack, type NoTrack, type Tracked } from './noTrack';
+import { follower, type Course } from './course';
+import { boundFocus, type FollowTerms, type Reach } from './follow';
 import { orbit, orbitAbout, orbitCamera } from './orbit';
 import { alongPath, eased, type Ease, type Key } from './path';
 import { shake, shakeOffset, type ShakeTerms } from './shake';
@@ -14,9 +15,6 @@ import { defaultPitchLimit, walk, type Steering } from './walk';
  * Cameras over time, each a pure function of the time in seconds, 0 or more, and of the camera that
  * stands at its beginning: there is no frame rate and no state. (`docs/derivations.md`, "Motion".)
  */
-
-/** A place that goes straight from point to point, resting before the first and after the last. */
-export type Course<Point> = readonly (readonly [time: number, point: Point])[];
 
 /** Even steering from one time to another. */
 export interface Stretch extends Steering {
@@ -48,17 +46,9 @@ export type Track =
     }
   | { readonly kind: 'shake'; readonly strength: number; readonly terms: ShakeTerms };
 
-/** Where a track cannot lead: why, in a sentence with the mend. */
-export interface NoTrack {
-  readonly code: ErrorCode;
-  readonly message: string;
-}
-export type Tracked<T> = ({ readonly ok: false } & NoTrack) | { readonly ok: true; readonly value: T };
-const none = (code: ErrorCode, message: string): { ok: false } & NoTrack => ({ ok: false, code, message });
-
 /** A camera that has gone beyond what can be computed with. */
 export const tooFar = (time: number): { ok: false } & NoTrack =>
-  none('outOfRange', `At ${time} s the camera is farther away than doubles can work with. Ask for less time.`);
+  noTrack('outOfRange', `At ${time} s the camera is farther away than doubles can work with. Ask for less time.`);
 
 /** How far up and down an orbit may look by itself. */
 export const defaultPitchLimits: readonly [number, number] = [-defaultPitchLimit, defaultPitchLimit];
@@ -82,35 +72,20 @@ export function timesProblem(times: readonly number[], rising: readonly number[]
       };
 }
 
-/** Where a course is at a time. */
-function onCourse<Point extends Vec2 | Vec3>(course: Course<Point>, time: number): Point {
-  const next = course.findIndex(([t]) => t > time);
-  if (next <= 0) return (next === 0 ? course[0]! : course.at(-1)!)[1];
-  const [[a, from], [b, to]] = [course[next - 1]!, course[next]!];
-  const share = (time - a) / (b - a);
-  return from.map((v, i) => v + (to[i]! - v) * share) as unknown as Point;
-}
+/** Followers by their course and terms: a camera is asked where it is time and again. */
+const followers = new WeakMap<object, { readonly terms: FollowTerms; readonly at: (time: number) => Vec2 | Vec3 }>();
 
 /**
  * How far the place that is held has come from its beginning, the target's first point, at a time:
  * solved from one bend of the target's course to the next.
  */
 export function followed<Point extends Vec2 | Vec3>(course: Course<Point>, terms: FollowTerms, time: number): Point {
-  const first = course[0]![1];
-  let held: Point = first;
-  let at: Point = first;
-  let before = course[0]![0];
-  const goTo = (t: number, to: Point) => {
-    held = follow(held, at, to, terms, t - before);
-    before = t;
-    at = to;
-  };
-  for (const [t, p] of course) {
-    if (t >= time) break;
-    if (t > before) goTo(t, p);
+  let known = followers.get(course);
+  if (!known || known.terms.halfLife !== terms.halfLife || String(known.terms.deadZone) !== String(terms.deadZone)) {
+    known = { terms, at: follower(course, terms) };
+    followers.set(course, known);
   }
-  if (time > before) goTo(time, onCourse(course, time));
-  return held.map((v, i) => v - first[i]!) as unknown as Point;
+  return known.at(time) as Point;
 }
 
 /**
@@ -158,7 +133,10 @@ function poseAlong(frame: CameraFrame, track: Track, time: number): Tracked<Pose
       const { centre, yawRate, pitchRate, pitchLimits, distanceRate } = track;
       const begun = basisOfLookAt(frame.eye, centre) && orbitAbout(centre, frame.eye);
       if (!begun)
-        return none('lookAtDegenerate', 'The centre lies straight above, below or at the eye. Move one of them aside.');
+        return noTrack(
+          'lookAtDegenerate',
+          'The centre lies straight above, below or at the eye. Move one of them aside.',
+        );
       const rates = { yaw: yawRate, pitch: pitchRate, zoom: distanceRate };
       const { eye, angles } = orbitCamera(centre, orbit(begun, rates, { pitch: pitchLimits, distance: [0, Infinity] }, time)); // prettier-ignore
       return { ok: true, value: { eye, basis: basisOfAngles(angles) } };
@@ -166,9 +144,9 @@ function poseAlong(frame: CameraFrame, track: Track, time: number): Tracked<Pose
     case 'path': {
       for (const { verticalFov } of track.keys)
         if (!(verticalFov > 0 && verticalFov < Math.PI))
-          return none('fovOutOfRange', 'The field of view of a key must lie between 0° and 180°.');
+          return noTrack('fovOutOfRange', 'The field of view of a key must lie between 0° and 180°.');
       const place = alongPath(track.keys, time);
-      if (!place) return none('noKeys', 'The track has no points to go by. Give at least one.');
+      if (!place) return noTrack('noKeys', 'The track has no points to go by. Give at least one.');
       const { eye, basis, verticalFov } = place;
       const { extents: e, near } = frame;
       const k = (2 * near * Math.tan(verticalFov / 2)) / Math.abs(e.top - e.bottom);
@@ -190,9 +168,9 @@ function poseAlong(frame: CameraFrame, track: Track, time: number): Tracked<Pose
     case 'dollyZoom': {
       const { target, distance: [first, last], duration, ease } = track; // prettier-ignore
       const ahead = worldToViewRuf(frame, target)[2];
-      if (!(ahead > 0)) return none('distanceNotPositive', 'The target is not ahead of the camera. Turn it there.');
+      if (!(ahead > 0)) return noTrack('distanceNotPositive', 'The target is not ahead of the camera. Turn it there.');
       if (!(first > 0 && last > 0))
-        return none('distanceNotPositive', `The distances ${first} and ${last} must both be above 0.`);
+        return noTrack('distanceNotPositive', `The distances ${first} and ${last} must both be above 0.`);
       const share = time >= duration ? 1 : eased(ease, time / duration);
       const distance = first + (last - first) * share;
       const eye = addScaled(frame.eye, frame.forward, ahead - distance);

@@ -1,6 +1,6 @@
 import { length2, type Vec2 } from '../math/vec3';
 import { answer, noAnswer, type Answer } from '../reasons';
-import { distanceToPolygon } from './region';
+import { touchesPolygon } from './region';
 
 /** How a body on a surface moves: evenly, or evenly towards a place at which it aims once, at the start. */
 export type BodyMotion = { readonly velocity: Vec2 } | { readonly towards: Vec2; readonly speed: number };
@@ -30,42 +30,59 @@ export function firstTouch(
   regionVelocity: Vec2,
   within: number,
 ): Answer<number> {
-  if (distanceToPolygon(region, place) <= radius) return answer(0);
-  const [ux, uy] = [bodyVelocity[0] - regionVelocity[0], bodyVelocity[1] - regionVelocity[1]];
-  const speed = length2(ux, uy);
-  if (!(speed > 0)) return noAnswer('notWithin');
-  // Along the ray by its length: squares of small speeds would leave the doubles.
-  const [dx, dy] = [ux / speed, uy / speed];
-  let first = Infinity;
+  const seconds = firstTouches(region, radius, regionVelocity, within)(place[0], place[1], ...bodyVelocity);
+  return Number.isNaN(seconds) ? noAnswer('notWithin') : answer(seconds);
+}
+
+/**
+ * The same for many discs of one radius: what is asked of a place and a velocity gives the seconds,
+ * NaN for not within the time. Sides and normals of the region are worked out once.
+ */
+export function firstTouches(
+  region: readonly Vec2[],
+  radius: number,
+  [rx, ry]: Vec2,
+  within: number,
+): (x: number, y: number, vx: number, vy: number) => number {
+  const touching = touchesPolygon(region, radius);
   const count = region.length;
-  for (let i = 0; i < count; i++) {
-    const a = region[i]!;
-    const b = region[i + 1 === count ? 0 : i + 1]!;
-    const sx = b[0] - a[0];
-    const sy = b[1] - a[1];
-    const long = length2(sx, sy);
-    const px = place[0] - a[0];
-    const py = place[1] - a[1];
-    if (long > 0) {
-      // Outward of a side that runs counter-clockwise is to its right.
-      const nx = sy / long;
-      const ny = -sx / long;
-      const against = dx * nx + dy * ny;
-      if (against < 0) {
-        const off = px * nx + py * ny - radius;
-        const t = off / -against;
-        const along = ((px + dx * t) * sx + (py + dy * t) * sy) / long;
-        if (off >= 0 && along >= 0 && along <= long && t < first) first = t;
+  const [ax, ay] = [Float64Array.from(region, ([x]) => x), Float64Array.from(region, ([, y]) => y)];
+  const [tx, ty, long] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)];
+  region.forEach((a, i) => {
+    const b = region[(i + 1) % count]!;
+    const far = length2(b[0] - a[0], b[1] - a[1]);
+    [tx[i], ty[i], long[i]] = far > 0 ? [(b[0] - a[0]) / far, (b[1] - a[1]) / far, far] : [0, 0, 0];
+  });
+  return (x, y, vx, vy) => {
+    if (touching(x, y)) return 0;
+    const [ux, uy] = [vx - rx, vy - ry];
+    const speed = length2(ux, uy);
+    if (!(speed > 0)) return NaN;
+    // Along the ray by its length: squares of small speeds would leave the doubles.
+    const [dx, dy] = [ux / speed, uy / speed];
+    let first = Infinity;
+    for (let i = 0; i < count; i++) {
+      const px = x - ax[i]!;
+      const py = y - ay[i]!;
+      if (long[i]! > 0) {
+        // Outward of a side that runs counter-clockwise is to its right.
+        const against = dx * ty[i]! - dy * tx[i]!;
+        if (against < 0) {
+          const off = px * ty[i]! - py * tx[i]! - radius;
+          const t = off / -against;
+          const along = (px + dx * t) * tx[i]! + (py + dy * t) * ty[i]!;
+          if (off >= 0 && along >= 0 && along <= long[i]! && t < first) first = t;
+        }
+      }
+      // The circle about the corner: the nearest of its two crossings.
+      const ahead = -(px * dx + py * dy);
+      const aside = py * dx - px * dy;
+      if (ahead >= 0 && Math.abs(aside) <= radius) {
+        const t = Math.max(0, ahead - Math.sqrt((radius - aside) * (radius + aside)));
+        if (t < first) first = t;
       }
     }
-    // The circle about the corner: the nearest of its two crossings.
-    const ahead = -(px * dx + py * dy);
-    const aside = py * dx - px * dy;
-    if (ahead >= 0 && Math.abs(aside) <= radius) {
-      const t = Math.max(0, ahead - Math.sqrt((radius - aside) * (radius + aside)));
-      if (t < first) first = t;
-    }
-  }
-  const seconds = first / speed;
-  return seconds <= within ? answer(seconds) : noAnswer('notWithin');
+    const seconds = first / speed;
+    return seconds <= within ? seconds : NaN;
+  };
 }

@@ -1,6 +1,6 @@
 import type { Vec2 } from '../math/vec3';
 import { randomFrom } from '../math/random';
-import { distanceToPolygon } from './region';
+import { distanceToPolygon, touchesPolygon } from './region';
 import { spawnRegion, type SpawnTerms } from './spawn';
 
 /* How terms and methods of spawning measure up: what each term takes, and how even points lie. */
@@ -60,17 +60,9 @@ export interface Fates {
 
 /** How many discs of a radius about points touch a convex region. */
 export function countTouching(region: readonly Vec2[], points: readonly Vec2[], radius: number): number {
-  let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [x, y] of region) {
-    left = Math.min(left, x - radius);
-    right = Math.max(right, x + radius);
-    low = Math.min(low, y - radius);
-    high = Math.max(high, y + radius);
-  }
+  const touching = touchesPolygon(region, radius);
   let count = 0;
-  // Most points lie off the box about it.
-  for (const p of points)
-    if (p[0] >= left && p[0] <= right && p[1] >= low && p[1] <= high && distanceToPolygon(region, p) <= radius) count++;
+  for (const [x, y] of points) if (touching(x, y)) count++;
   return count;
 }
 
@@ -81,9 +73,10 @@ export function fatesOf(
   radius: number,
   allowed: (p: Vec2) => boolean,
 ): Fates {
+  const touching = touchesPolygon(visible, radius);
   let [seen, right] = [0, 0];
   for (const p of points)
-    if (distanceToPolygon(visible, p) <= radius) seen++;
+    if (touching(p[0], p[1])) seen++;
     else if (allowed(p)) right++;
   return { seen, right, wasted: points.length - seen - right };
 }

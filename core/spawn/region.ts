@@ -287,6 +287,21 @@ export function distanceToPolygon(polygon: readonly Vec2[], [x, y]: Vec2): numbe
 }
 
 /**
+ * Whether a disc of a radius (0 or more) about a place touches a convex polygon (counter-clockwise),
+ * for many places: most lie off the box about it and are told by that alone.
+ */
+export function touchesPolygon(polygon: readonly Vec2[], radius: number): (x: number, y: number) => boolean {
+  let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const [x, y] of polygon) {
+    left = Math.min(left, x - radius);
+    right = Math.max(right, x + radius);
+    low = Math.min(low, y - radius);
+    high = Math.max(high, y + radius);
+  }
+  return (x, y) => x >= left && x <= right && y >= low && y <= high && distanceToPolygon(polygon, [x, y]) <= radius;
+}
+
+/**
  * Area (positive counter-clockwise), perimeter and centroid of a simple polygon of at least one
  * corner, in its own units; with area 0 the centroid is no number. The shoelace formula, about the
  * first corner so that far places lose no digits.

@@ -55,18 +55,9 @@ export function spawnRegion(terms: SpawnTerms): SpawnRegion | null {
   const covered = discsAt(keepAway);
   const sector = sectorTest(ahead);
   const allowed = (p: Vec2) => {
+    if (!(p[0] >= box.min[0] && p[0] <= box.max[0] && p[1] >= box.min[1] && p[1] <= box.max[1])) return false;
     const d = apart(p);
-    return (
-      d > 0 &&
-      d >= clearance &&
-      (outer === null || d <= outer) &&
-      p[0] >= box.min[0] &&
-      p[0] <= box.max[0] &&
-      p[1] >= box.min[1] &&
-      p[1] <= box.max[1] &&
-      !covered(p, 1) &&
-      sector(p)
-    );
+    return d > 0 && d >= clearance && (outer === null || d <= outer) && !covered(p, 1) && sector(p);
   };
   const { min, max } = box;
   const far =

@@ -1,5 +1,5 @@
 import type { Vec2 } from '../../../core/math/vec3';
-import { firstTouch, velocityAt } from '../../../core/spawn/firstSeen';
+import { firstTouches, velocityAt } from '../../../core/spawn/firstSeen';
 import {
   chiSquare,
   countTouching,
@@ -137,11 +137,12 @@ const spawned: JobSpec<SpawnState, Asked, Found> = {
     const { points, lot, tooMany } = await lotOf(slice.method, given, control);
     const [seconds, inView] = [new Float64Array(points.length), new Uint8Array(points.length)];
     const motion = slice.coming === 'towards' ? { towards: middle, speed: slice.speed } : { velocity: slice.velocity };
+    const touch = firstTouches(seen, slice.radius, slice.camera, slice.within);
     points.forEach((p, i) => {
-      const touch = firstTouch(seen, p, slice.radius, velocityAt(p, motion), slice.camera, slice.within);
-      seconds[i] = touch.ok ? touch.value : NaN;
+      const [vx, vy] = velocityAt(p, motion);
+      seconds[i] = touch(p[0], p[1], vx, vy);
       // What touches at once is in view.
-      inView[i] = touch.ok && touch.value === 0 ? 1 : 0;
+      inView[i] = seconds[i] === 0 ? 1 : 0;
     });
     const onScreens = screens.map(({ name, seen: own }): OnScreen => {
       return { name, seen: countTouching(own, points, slice.radius), padding: paddingToHide(given.here, own) };
