@@ -49,6 +49,15 @@ function vessel(id: string, name: string, where: Pair, heading: number, long: nu
   ];
 }
 
+/** A vessel whose hull goes through places at times: seconds, right, up. */
+const underWay = ([hull, ...rest]: BodyInput[], way: readonly (readonly [number, number, number])[]): BodyInput[] => [
+  {
+    ...hull!,
+    motion: { kind: 'path', axis: [0, 0, 1], keys: way.map(([time, x, y]) => ({ time, place: [x, y, 0] })) },
+  },
+  ...rest,
+];
+
 const buoy = (id: string, name: string, where: Pair): BodyInput => ({
   ...{ id, name, tone: 'roof', position: at(where) },
   shape: { kind: 'sphere', radius: 1.6 },
@@ -71,7 +80,14 @@ const bodies: BodyInput[] = [
   },
   ...vessel('marsh-hen', 'Ferry Marsh Hen', [2.5, -9], 28, 19, 6),
   ...vessel('tern', 'Ferry Tern', [-34.5, -4], 172, 15, 5),
-  ...vessel('launch', 'Pilot launch', [-13, -73], 62, 9, 3.2),
+  ...underWay(vessel('launch', 'Pilot launch', [-13, -73], 62, 9, 3.2), [
+    [6, 2, -48],
+    [13, -6, -27],
+    [20, -30, -32],
+    [28, -58, -56],
+    [36, -32, -80],
+    [40, -16, -79],
+  ]),
   buoy('buoy-1', 'Buoy 1', [-7.4, -24]),
   buoy('buoy-2', 'Buoy 2', [14, -27.5]),
   buoy('buoy-3', 'Buoy 3', [-32, -20]),

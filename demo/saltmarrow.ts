@@ -459,6 +459,11 @@ export function saltmarrow(id = 'saltmarrow'): Project {
         orientation: { kind: 'lookAt', target: [0, 3, 12] },
         projection: { kind: 'perspective', verticalFov: 55, near: 0.5, far: 160 },
       },
+      {
+        ...{ id: 'round-the-light', name: 'Round the light', position: [11, 17, -44] },
+        orientation: { kind: 'lookAt', target: [-21, 11, -20] },
+        projection: { kind: 'perspective', verticalFov: 42, near: 1, far: 200 },
+      },
     ],
     cameraPlace: 1,
     ground: { name: 'water', height: 0 },

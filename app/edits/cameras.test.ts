@@ -31,36 +31,36 @@ beforeEach(() => openProject(saltmarrow()));
 
 describe('the cameras of a project', () => {
   it('are looked through in turn, each keeping its place, and one step of undo leads back', () => {
-    const order = ['Lamp room', 'Bridge wing', 'Breakwater', 'Quay'];
+    const order = ['Lamp room', 'Bridge wing', 'Breakwater', 'Quay', 'Round the light'];
     expect(names()).toEqual(order);
     const seen: string[] = [];
-    for (let i = 0; i < 4; i++) {
+    for (let i = 0; i < 5; i++) {
       lookThroughNext(1);
       seen.push(currentProject().camera.name);
       expect(names()).toEqual(order);
     }
-    expect(seen).toEqual(['Breakwater', 'Quay', 'Lamp room', 'Bridge wing']);
+    expect(seen).toEqual(['Breakwater', 'Quay', 'Round the light', 'Lamp room', 'Bridge wing']);
     lookThroughNext(-1);
     expect(currentProject().camera.name).toBe('Lamp room');
     undo();
     expect(currentProject().camera.name).toBe('Bridge wing');
     lookThrough('nobody');
-    expect(steps()).toBe(4);
+    expect(steps()).toBe(5);
   });
 
   it('are added, renamed and deleted, and a file has them all again', () => {
     duplicateCamera();
     renameCamera('Crow’s nest');
-    expect(names()).toEqual(['Lamp room', 'Bridge wing', 'Crow’s nest', 'Breakwater', 'Quay']);
+    expect(names()).toEqual(['Lamp room', 'Bridge wing', 'Crow’s nest', 'Breakwater', 'Quay', 'Round the light']);
     duplicateCamera();
     duplicateCamera();
-    expect(new Set(allCameras(currentProject()).map(({ id }) => id)).size).toBe(7);
+    expect(new Set(allCameras(currentProject()).map(({ id }) => id)).size).toBe(8);
     const back = parseProject(writeProject(currentProject()));
     expect(back.ok && names(back.project)).toEqual(names());
     for (let i = 0; i < 9; i++) deleteCamera();
     expect(names()).toHaveLength(1);
-    for (let i = 0; i < 6; i++) undo();
-    expect(names()).toHaveLength(7);
+    for (let i = 0; i < 7; i++) undo();
+    expect(names()).toHaveLength(8);
   });
 
   it('of which one that is not looked through is moved alone', () => {
@@ -109,7 +109,7 @@ describe('snapshots', () => {
     showSnapshot(snapshot!.id, 'beside');
     returnToSnapshot(snapshot!.id);
     expect(currentProject().camera.name).toBe('Bridge wing');
-    expect(names()).toHaveLength(4);
+    expect(names()).toHaveLength(5);
     deleteSnapshot(snapshot!.id);
     expect(currentProject().snapshots).toEqual([]);
     expect(useDrawings.getState().snapshot).toBeNull();

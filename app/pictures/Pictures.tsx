@@ -45,7 +45,7 @@ import { layOutPictures, showIn } from './picturesClient';
 import { caption, layOut, type Slot } from './slots';
 import { snapshotFrame } from './snapshots';
 import { openTask } from './taskMarks';
-import { TimeRule } from './TimeRule';
+import { TimeRule, type TimeTick } from './TimeRule';
 import { Tray } from './Tray';
 import { Trouble } from './Trouble';
 
@@ -70,6 +70,7 @@ interface Props {
   readonly ownPanes: readonly OwnPane[];
   readonly ofTask?: TaskHandles | undefined;
   readonly onHit?: Looked['onHit'];
+  readonly ticksOf: (now: Moment) => readonly TimeTick[];
 }
 
 /**
@@ -82,7 +83,7 @@ export const Pictures = (props: Props) => (
   </Tempo>
 );
 
-function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit }: Props) {
+function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit, ticksOf }: Props) {
   const now = useMoment();
   const { frame, project, flat } = now;
   const { width, height } = frame.viewport;
@@ -235,7 +236,7 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit }: Props) {
           className="strip-row"
           style={{ left: slots.strip.x, top: slots.strip.y, width: slots.strip.width, height: slots.strip.height }}
         >
-          {strip > belowHeight && <TimeRule width={slots.strip.width} height={timeRuleHeight} />}
+          {strip > belowHeight && <TimeRule width={slots.strip.width} height={timeRuleHeight} ticksOf={ticksOf} />}
           {below?.Content && (
             <section aria-label={below.title}>
               <below.Content size={{ width: slots.strip.width, height: belowHeight }} />

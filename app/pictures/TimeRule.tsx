@@ -1,11 +1,27 @@
 import './TimeRule.css';
 import { ticks } from 'd3-array';
 import { useDrag } from '@use-gesture/react';
-import { useEffect, useRef, type KeyboardEvent } from 'react';
-import { pause, setTime, spanOf, stepFrames, togglePlay, useClock } from '../state/clock';
-import { useDocument } from '../state/document';
+import { useEffect, useId, useRef, type KeyboardEvent } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { pause, setTime, stepFrames, togglePlay, useClock } from '../state/clock';
+import { endGesture } from '../state/document';
+import type { Moment } from '../state/moment';
+import { spanOf } from '../state/span';
+import { useMoment } from '../state/tempo';
 import { figure } from '../ui/figures';
 import { Loop, Pause, Play, StepBack, StepOn } from '../ui/icons';
+
+/**
+ * Something at a moment of the time rule: an event, or a key that is taken elsewhere on it. Shown in
+ * every task.
+ */
+export interface TimeTick {
+  readonly time: number;
+  /** What is there, as in “Move key 2”. */
+  readonly name: string;
+  /** Takes it to another time, within the gesture. */
+  readonly move?: (to: number, gesture: string) => void;
+}
 
 /** Room for the buttons at the left of the rule, and for the figure at its right. */
 const buttons = 148;
@@ -14,11 +30,22 @@ const right = 72;
 const rates = [0.25, 0.5, 1, 2, 4] as const;
 
 /** The time rule: a ruler of seconds, the moment a lozenge on it; play, step, loop, rate. */
-export function TimeRule({ width, height }: { width: number; height: number }) {
-  const { playing, rate, loop, span } = useClock();
-  const bodies = useDocument((state) => state.project!.bodies);
+export function TimeRule({
+  width,
+  height,
+  ticksOf,
+}: {
+  width: number;
+  height: number;
+  ticksOf: (now: Moment) => readonly TimeTick[];
+}) {
+  const { playing, rate, loop, span } = useClock(useShallow(({ playing, rate, loop, span }) => ({ playing, rate, loop, span })));
+  const now = useMoment();
   // The rule ends where the longest of what moves has come round.
-  useEffect(() => useClock.setState({ span: spanOf({ bodies }) }), [bodies]);
+  const wanted = spanOf(now.project);
+  useEffect(() => useClock.setState({ span: wanted }), [wanted]);
+  const tickList = ticksOf(now);
+  const events = tickList.filter(({ move, time }) => !move && time <= span);
   const long = Math.max(40, width - buttons - right);
   const at = (time: number) => (time / span) * long;
   const marks = ticks(0, span, Math.max(2, Math.floor(long / 56)));
@@ -69,7 +96,11 @@ export function TimeRule({ width, height }: { width: number; height: number }) {
               {figure(t, Number.isInteger(step) ? 0 : 1)}
             </text>
           ))}
-          <Moment long={long} span={span} />
+          <path className="time-events" d={events.map(({ time }) => `M${at(time).toFixed(2)} 22v-11`).join('')} />
+          <TimeMoment long={long} span={span} />
+          {tickList.map(
+            (tick, i) => tick.move && tick.time <= span && <TickKey key={i} tick={tick} long={long} span={span} />,
+          )}
         </g>
       </svg>
       <TimeFigure />
@@ -81,7 +112,7 @@ export function TimeRule({ width, height }: { width: number; height: number }) {
  * The moment on the rule: dragged, or moved with the arrow keys. Follows the clock, which is no
  * part of the document.
  */
-function Moment({ long, span }: { long: number; span: number }) {
+function TimeMoment({ long, span }: { long: number; span: number }) {
   const time = useClock((state) => state.time);
   const start = useRef(0);
   const bind = useDrag(
@@ -133,6 +164,53 @@ function Moment({ long, span }: { long: number; span: number }) {
         <path className="time-lozenge" d={`M${x.toFixed(2)} 8.5l6.5 7-6.5 7-6.5-7Z`} />
       </g>
     </>
+  );
+}
+
+/** A key on the rule: dragged to another time, or moved with the arrow keys; one gesture is one step of undo. */
+function TickKey({ tick, long, span }: { tick: TimeTick; long: number; span: number }) {
+  const id = useId();
+  const count = useRef(0);
+  const start = useRef(0);
+  const { time, name, move } = tick;
+  const go = (to: number) => move!(Math.max(0, Math.min(span, Number(to.toFixed(3)))), `${id} ${count.current}`);
+  const bind = useDrag(
+    ({ first, last, movement: [dx], event }) => {
+      event.stopPropagation();
+      if (first) start.current = time;
+      go(start.current + (dx / long) * span);
+      if (last) {
+        count.current++;
+        endGesture();
+      }
+    },
+    { pointer: { keys: false, buttons: 1 }, threshold: 2 },
+  );
+  const x = (time / span) * long;
+  return (
+    <g
+      {...bind()}
+      className="time-key"
+      role="slider"
+      tabIndex={0}
+      aria-label={`Move ${name}`}
+      aria-valuemin={0}
+      aria-valuemax={span}
+      aria-valuenow={time}
+      aria-valuetext={`${figure(time, 2)} seconds`}
+      onKeyDown={(event) => {
+        const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+        if (by === undefined) return;
+        event.preventDefault();
+        event.stopPropagation();
+        go(time + by * (event.shiftKey ? 1 : 0.1));
+        count.current++;
+        endGesture();
+      }}
+    >
+      <title>{name}</title>
+      <path d={`M${x.toFixed(2)} 17l4.5 5-4.5 5-4.5-5Z`} />
+    </g>
   );
 }
 

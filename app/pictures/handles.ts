@@ -83,16 +83,18 @@ export function pointUnderHand(
 
 /** What the house has to take hold of in a picture. */
 export function houseHandles(view: PictureView, now: Moment): readonly HandleSpec[] {
+  // While the camera is elsewhere than the project has it, there is nothing of it to take hold of.
+  const stands = now.frame === now.rest;
   switch (view.name) {
     case 'camera':
       return now.flat ? [anchorHandle(view, now), ...probeInPicture(view, now)] : probeInPicture(view, now);
     case 'plan':
     case 'section':
-      return [...cameraHandles(view, now), ...otherHandles(view, now)];
+      return [...(stands ? cameraHandles(view, now) : []), ...otherHandles(view, now)];
     case 'world':
-      return [...flatHandles(view, now), ...otherHandles(view, now)];
+      return [...(stands ? flatHandles(view, now) : []), ...otherHandles(view, now)];
     case 'outside':
-      return [...eyeHandle(view, now), ...probeHandle(view, now), ...otherHandles(view, now)];
+      return [...(stands ? eyeHandle(view, now) : []), ...probeHandle(view, now), ...otherHandles(view, now)];
     default:
       return [];
   }

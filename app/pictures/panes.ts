@@ -1,5 +1,5 @@
 import type { Project } from '../../formats/project';
-import { moves } from '../state/moment';
+import { moves } from '../state/span';
 
 /* Which panes stand in the centre below the camera's picture. */
 
@@ -33,5 +33,5 @@ export function rowOf(wanted: readonly PaneName[] | undefined, usual: PaneName, 
 
 /** How high the time rule stands: only where a project moves. */
 export const timeRuleHeight = 46;
-export const stripHeight = (project: Pick<Project, 'bodies'>, ofTask: number): number =>
-  (moves(project.bodies) ? timeRuleHeight : 0) + ofTask;
+export const stripHeight = (project: Project, ofTask: number): number =>
+  (moves(project) ? timeRuleHeight : 0) + ofTask;

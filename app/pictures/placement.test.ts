@@ -6,7 +6,7 @@ import { placeWords } from './placement';
 import { housePanes, paneFits, rowOf, stripHeight } from './panes';
 import { instanceCorners } from './layers/instances';
 import { saltmarrow } from '../../demo/saltmarrow';
-import { saltmarrowChart } from '../../demo/chart';
+import { emptySpace } from '../../demo/empty';
 
 const bounds = { x: 0, y: 0, width: 500, height: 320 };
 const words: fc.Arbitrary<Word[]> = fc.array(
@@ -84,8 +84,8 @@ describe('the row of panes', () => {
 
   it('leaves room for the time rule only where something moves', () => {
     expect(stripHeight(saltmarrow(), 0)).toBeGreaterThan(0);
-    expect(stripHeight(saltmarrowChart(), 0)).toBe(0);
-    expect(stripHeight(saltmarrowChart(), 90)).toBe(90);
+    expect(stripHeight(emptySpace('new'), 0)).toBe(0);
+    expect(stripHeight(emptySpace('new'), 90)).toBe(90);
   });
 });
 

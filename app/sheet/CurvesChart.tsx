@@ -1,3 +1,4 @@
+import type { PointerEvent } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { passedBy } from './passedBy';
 
@@ -27,7 +28,12 @@ export interface CurvesProps {
     readonly dash?: string;
   })[];
   readonly height?: number;
+  /** Called with the place along the axis that the pointer takes; the axis has a domain then. */
+  readonly onPick?: (x: number) => void;
 }
+
+/** Where the plot lies in the chart, pixels from its sides. */
+const plot = { left: 50, right: 14 };
 
 const axis = ({ log, domain, ticks, show }: CurveAxis) => ({
   type: 'number' as const,
@@ -38,13 +44,29 @@ const axis = ({ log, domain, ticks, show }: CurveAxis) => ({
 });
 
 /** The chart itself, with its library. */
-export default function CurvesChart({ data, over, x, y, curves, lines = [], height = 160 }: CurvesProps) {
+export default function CurvesChart({ data, over, x, y, curves, lines = [], height = 160, onPick }: CurvesProps) {
+  const pick = (event: PointerEvent<HTMLElement>) => {
+    if (!onPick || !x.domain || event.buttons !== 1) return;
+    const { left, width } = event.currentTarget.getBoundingClientRect();
+    const share = (event.clientX - left - plot.left) / Math.max(1, width - plot.left - plot.right);
+    const [low, high] = x.domain;
+    onPick(low + (high - low) * Math.max(0, Math.min(1, share)));
+  };
   return (
-    <div style={{ height: height + 6 }} aria-hidden="true" ref={passedBy}>
+    <div
+      style={{ height: height + 6, cursor: onPick && 'ew-resize', touchAction: onPick && 'none' }}
+      aria-hidden="true"
+      ref={passedBy}
+      onPointerDown={(event) => {
+        if (onPick) event.currentTarget.setPointerCapture(event.pointerId);
+        pick(event);
+      }}
+      onPointerMove={pick}
+    >
       <ResponsiveContainer width="100%" height={height}>
         <LineChart
           data={data as Record<string, number>[]}
-          margin={{ top: 6, right: 14, bottom: 0, left: -12 }}
+          margin={{ top: 6, right: plot.right, bottom: 0, left: -12 }}
           accessibilityLayer={false}
         >
           <CartesianGrid stroke="var(--hair)" strokeWidth={0.6} />

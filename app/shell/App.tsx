@@ -4,6 +4,7 @@ import { Navigate, Outlet, Route, Routes, useHref, useLocation } from 'react-rou
 import { Chain } from '../chain/Chain';
 import { Start } from './Start';
 import { Pictures, type OwnPane } from '../pictures/Pictures';
+import type { TimeTick } from '../pictures/TimeRule';
 import { probeBody } from '../edits/actions';
 import { Drops } from './Drops';
 import { Brand, Header } from './Header';
@@ -15,6 +16,8 @@ import { TaskStrip } from './TaskStrip';
 import { useDocument } from '../state/document';
 import { useSettings } from '../state/settings';
 import { wasShown } from '../state/shown';
+import type { Moment } from '../state/moment';
+import { taskMoment } from '../state/slices';
 import { currentTaskMoment, Tempo } from '../state/tempo';
 import type { TaskHandles } from '../pictures/Handles';
 import { marksTable, tasks } from '../tasks/page';
@@ -86,6 +89,10 @@ const panesOf = ({ route, panes = [] }: AnyTask): readonly OwnPane[] => [
 const handlesOf = ({ route, handles }: AnyTask): TaskHandles | undefined =>
   handles && ((view) => ({ task: route, handles: handles(currentTaskMoment(route), view.name) }));
 
+/** What the tasks have at moments of the time rule. */
+const ticksOf = (now: Moment): readonly TimeTick[] =>
+  tasks.flatMap(({ route, ticks }) => ticks?.(taskMoment(route, now)) ?? []);
+
 /**
  * One page for every task: the tasks differ in their worksheet and in what they add to the
  * pictures.
@@ -116,6 +123,7 @@ function Bench({ task }: { task: AnyTask }) {
           ownPanes={panes}
           ofTask={ofTask}
           onHit={task.onHit}
+          ticksOf={ticksOf}
         />
       </FirstPaintDone>
       <aside className="sheet" aria-label="Worksheet">

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { lookThroughNext, keepSnapshot } from '../edits/cameras';
 import { stepFrames, togglePlay } from '../state/clock';
-import { moves } from '../state/moment';
+import { moves } from '../state/span';
 import { redo, undo, useDocument } from '../state/document';
 import { tasks } from '../tasks/page';
 import type { AnyTask } from '../tasks/task';
@@ -41,7 +41,7 @@ export function Keys({ task: open }: { task: AnyTask | null }) {
       if (control && key === 'y') return act(redo);
       if (control || event.altKey) return;
       const { project } = useDocument.getState();
-      if (project && open && moves(project.bodies)) {
+      if (project && open && moves(project)) {
         if (key === ' ' && !pressed(event.target)) return act(togglePlay);
         const by = { arrowleft: -1, arrowright: 1 }[key];
         if (by !== undefined && event.shiftKey && !(event.target as Element).closest?.('.handle'))

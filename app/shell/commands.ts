@@ -19,7 +19,7 @@ import {
   startingCameras,
   startingCameras2d,
 } from '../edits/cameras';
-import { moves } from '../state/moment';
+import { moves } from '../state/span';
 import { stepFrames, togglePlay, setTime } from '../state/clock';
 import type { AnyTask } from '../tasks/task';
 import {
@@ -83,7 +83,7 @@ export function commandsFor(
       { name: `Show the snapshot ${name} beside`, run: () => showSnapshot(id, 'beside') },
       { name: `Show the snapshot ${name} as a second reticle`, run: () => showSnapshot(id, 'reticle') },
     ]),
-    ...(moves(project.bodies)
+    ...(moves(project)
       ? [
           { name: 'Play or pause', keys: 'Space', run: togglePlay },
           { name: 'A step on', keys: 'Shift →', run: () => stepFrames(1) },

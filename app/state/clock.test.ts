@@ -1,7 +1,5 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { saltmarrow } from '../../demo/saltmarrow';
-import { saltmarrowChart } from '../../demo/chart';
-import { advanced, pause, play, setTime, spanOf, stepFrames, useClock } from './clock';
+import { advanced, pause, play, setTime, stepFrames, useClock } from './clock';
 
 const frames: ((now: number) => void)[] = [];
 let now = 0;
@@ -66,12 +64,4 @@ it('steps on whole frames, on and back to the same place, within the rule', () =
   expect(time()).toBe(there);
   stepFrames(-1000);
   expect(time()).toBe(0);
-});
-
-it('has a rule as long as the slowest round in the project', () => {
-  expect(spanOf(saltmarrow())).toBe(48);
-  expect(spanOf(saltmarrowChart())).toBe(10);
-  const still = saltmarrow().bodies[0]!;
-  const drifting = { ...still, motion: { kind: 'drift' as const, velocity: [1, 0, 0], axis: [0, 1, 0], turnRate: 0 } };
-  expect(spanOf({ bodies: [drifting as typeof still] })).toBe(60);
 });

@@ -1,5 +1,4 @@
 import { create } from 'zustand';
-import type { Project } from '../../formats/project';
 
 /** The steps that the clock takes by hand, a second. */
 export const framesPerSecond = 60;
@@ -26,17 +25,6 @@ export function advanced({ time, rate, loop, span }: Omit<Clock, 'playing'>, sec
   const next = time + rate * seconds;
   if (next < span && next >= 0) return next;
   return loop ? ((next % span) + span) % span : Math.max(0, Math.min(span, next));
-}
-
-/**
- * How long the rule of a project is: the longest period of what moves in it, from 10 seconds to 10
- * minutes.
- */
-export function spanOf({ bodies }: Pick<Project, 'bodies'>): number {
-  const periods = bodies.flatMap(({ motion }) => (motion && 'period' in motion ? [Math.abs(motion.period)] : []));
-  const longest = Math.max(10, ...periods);
-  const drifts = bodies.some(({ motion }) => motion?.kind === 'drift');
-  return Math.min(600, Math.ceil(drifts ? Math.max(60, longest) : longest));
 }
 
 let frame = 0;

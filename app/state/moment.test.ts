@@ -4,9 +4,10 @@ import { frameOf } from '../../core/camera/frame';
 import { transformPoint } from '../../core/math/mat4';
 import type { Vec3 } from '../../core/math/vec3';
 import { saltmarrow } from '../../demo/saltmarrow';
-import { saltmarrowChart } from '../../demo/chart';
+import { emptySpace } from '../../demo/empty';
 import { cameraInSpace } from '../../formats/camera';
-import { installMovers, momentOf, momentWith, moves, seenIn } from './moment';
+import { installMovers, momentOf, momentWith, seenIn } from './moment';
+import { moves } from './span';
 
 const harbour = saltmarrow();
 const times = fc.double({ min: 0, max: 600, noNaN: true });
@@ -53,8 +54,8 @@ describe('a moment', () => {
   });
 
   it('moves what moves and what hangs on it, and shares all else with the moment at rest', () => {
-    expect(moves(harbour.bodies)).toBe(true);
-    expect(moves(saltmarrowChart().bodies)).toBe(false);
+    expect(moves(harbour)).toBe(true);
+    expect(moves(emptySpace('new'))).toBe(false);
     const rest = momentOf(harbour, 0);
     const now = momentOf(harbour, 5);
     const byId = new Map(harbour.bodies.map((body) => [body.id, body]));

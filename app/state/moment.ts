@@ -11,6 +11,7 @@ import type { Answer, Problem } from '../../core/reasons';
 import { placedAt, type MovingBody } from '../../core/motion/bodies';
 import { coreMotion, coreViewport, projectFrame } from '../../formats/camera';
 import type { Project, ProjectBody, Tiles } from '../../formats/project';
+import type { Journey } from './journey';
 import { memo, remembered } from './memo';
 import { pointFormOf, type PointForm } from './points';
 import { rowsOf } from './tiles';
@@ -136,9 +137,6 @@ const moving = remembered((body: ProjectBody): MovingBody => ({
 }));
 const movingBodies = memo((bodies: Project['bodies']): readonly MovingBody[] => bodies.map(moving));
 
-/** Whether anything in a project moves by itself. */
-export const moves = memo((bodies: Project['bodies']): boolean => bodies.some(({ motion }) => motion !== null));
-
 const placedThen = memo((bodies: Project['bodies'], time: number) =>
   placedAt(movingBodies(bodies), placed(bodies), time),
 );
@@ -164,7 +162,14 @@ const posesOf = remembered((bodies: ReadonlyMap<string, PlacedBody>): Poses => {
 const pointForm = memo(pointFormOf);
 
 /** What a task may do to the camera and the bodies at a time: null where it leaves them alone. */
-export type Mover = (rest: Moment) => { readonly frame?: CameraFrame; readonly placed?: Moment['placed'] } | null;
+export interface Moved {
+  readonly frame?: CameraFrame;
+  readonly placed?: Moment['placed'];
+  /** Where the camera goes as time passes, and what stages of a frame have of it that run too early. */
+  readonly journey?: Journey | null;
+  readonly stale?: Moment['stale'];
+}
+export type Mover = (rest: Moment) => Moved | null;
 let movers: readonly Mover[] = [];
 /** Has the tasks that move things asked from now on: once, when page or worker begins. */
 export const installMovers = (list: readonly Mover[]): void => void (movers = list);
@@ -187,6 +192,13 @@ export interface Moment<S = undefined> {
   readonly rest: CameraFrame;
   readonly frame: CameraFrame;
   readonly codec: ConventionCodec;
+  /** Where the camera goes as time passes; null for one that stands. */
+  readonly journey: Journey | null;
+  /**
+   * The camera as stages of a frame have it that run before it has moved, by the stage; a stage that
+   * is not named has the one that is shown.
+   */
+  readonly stale: Readonly<Record<string, CameraFrame>>;
   /** The bodies as they stand now, and the same flat. */
   readonly placed: ReadonlyMap<string, PlacedBody>;
   readonly poses: Poses;
@@ -216,16 +228,22 @@ export function seenIn(project: Project): Seen {
   return seen;
 }
 
+const nothingStale = {};
+
 /** A project seen by a frame at a time. */
 export const momentSeen = memo((project: Project, seen: Seen, time: number): Moment => {
   const flat = project.camera.kind === '2d';
   const e = codec(project.conventions);
   const family = roots(project.bodies);
   const own = project.probe.body;
-  const build = (frame: CameraFrame, bodies: ReadonlyMap<string, PlacedBody>): Moment => {
+  const build = (
+    frame: CameraFrame,
+    bodies: ReadonlyMap<string, PlacedBody>,
+    { journey, stale }: Pick<Moment, 'journey' | 'stale'>,
+  ): Moment => {
     const probe = chain(frame, project.probe.drive, own === null ? null : (bodies.get(own) ?? null));
     return {
-      ...{ project, slice: undefined, time, seen, rest: seen.frame, frame, codec: e, flat },
+      ...{ project, slice: undefined, time, seen, rest: seen.frame, frame, codec: e, flat, journey, stale },
       points: pointForm(e, flat),
       placed: bodies,
       get poses() {
@@ -241,10 +259,14 @@ export const momentSeen = memo((project: Project, seen: Seen, time: number): Mom
       answer: () => undefined,
     };
   };
-  let now = build(seen.frame, placedThen(project.bodies, time));
+  let now = build(seen.frame, placedThen(project.bodies, time), { journey: null, stale: nothingStale });
   for (const move of movers) {
     const moved = move(now);
-    if (moved) now = build(moved.frame ?? now.frame, moved.placed ?? now.placed);
+    if (moved)
+      now = build(moved.frame ?? now.frame, moved.placed ?? now.placed, {
+        journey: moved.journey ?? now.journey,
+        stale: moved.stale ?? now.stale,
+      });
   }
   return now;
 });

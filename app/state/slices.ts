@@ -17,8 +17,10 @@ export interface Slice<S> {
   initial(base: Project): S;
   /** From version 1 to 2, 2 to 3 and so on. */
   readonly migrate?: readonly ((older: unknown) => unknown)[];
-  /** The numbers kept as they are written, read by other conventions. */
-  reread?(slice: S, from: ConventionCodec, to: ConventionCodec): S;
+  /** Seconds that what it has the camera do takes, as it stands; null where it has it do nothing. */
+  span?(slice: S, base: Project): number | null;
+  /** The numbers kept as they are written, read by other conventions; `flat` says of what kind the world is. */
+  reread?(slice: S, from: ConventionCodec, to: ConventionCodec, flat: boolean): S;
   /** What is left when bodies have been deleted. */
   forget?(slice: S, gone: ReadonlySet<string>): S;
   /** The task's part of the project as a compute request. */
@@ -152,7 +154,7 @@ export function forgetBodies(project: Project, gone: ReadonlySet<string>): Proje
 
 /** A project whose tasks read their numbers by other conventions. */
 export function rereadSlices(project: Project, from: ConventionCodec, to: ConventionCodec): Project {
-  return changeSlices(project, (slice, value) => slice.reread?.(value, from, to));
+  return changeSlices(project, (slice, value) => slice.reread?.(value, from, to, project.camera.kind === '2d'));
 }
 
 function changeSlices(project: Project, change: (slice: SliceTable[string], value: unknown) => unknown): Project {

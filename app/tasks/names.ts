@@ -2,11 +2,19 @@
  * The tasks that there are. A task is a folder of this name and a line here: page, painter and job
  * worker each build their table from it.
  */
-export const taskNames: readonly string[] = ['frame', 'convert', 'order', 'pick', 'visibility', 'billboard', 'spawn'];
+export const taskNames: readonly string[] = [
+  'frame',
+  'convert',
+  'order',
+  'pick',
+  'visibility',
+  'billboard',
+  'spawn',
+  'motion',
+];
 
 /** Tasks that are still to come, by name and the digit that will open them. */
 export const planned: readonly (readonly [name: string, key: string])[] = [
-  ['Motion', '8'],
   ['Diagnose', '9'],
   ['Deliver', '0'],
 ];

@@ -2,6 +2,7 @@ import type { ComponentType } from 'react';
 import type { HandleSpec } from '../pictures/handles';
 import type { PaneName } from '../pictures/panes';
 import type { Size } from '../pictures/contract';
+import type { TimeTick } from '../pictures/TimeRule';
 import type { Hit } from '../../core/pick/pick';
 import type { Moment } from '../state/moment';
 import type { TaskWorkings } from '../working/registry';
@@ -99,6 +100,7 @@ export interface Task<S = undefined> {
   readonly tries?: { readonly harbour?: readonly Try[]; readonly chart?: readonly Try[] };
   readonly workings?: TaskWorkings;
   readonly handles?: (now: Moment<S>, picture: string) => readonly HandleSpec<S>[];
+  readonly ticks?: (now: Moment<S>) => readonly TimeTick[];
   readonly accepts?: readonly Acceptor[];
   /** What it does with a surface of the camera's picture that is clicked, as part of probing it. */
   readonly onHit?: (hit: Hit, gesture: string) => void;

@@ -113,10 +113,16 @@ function turnAbout(axis: Vec3, from: Vec3, to: Vec3): number {
 }
 
 /**
- * Where a body's own origin is in world space at each of some times, seconds: the chain of its
- * ancestors is followed, and nothing else. Empty for a body that there is not.
+ * Where a point of a body (its own space, the origin if not said) is in world space at each of some
+ * times, seconds: the chain of its ancestors is followed, and nothing else. Empty for a body that there
+ * is not.
  */
-export function courseOf(bodies: readonly MovingBody[], id: string, times: readonly number[]): readonly Vec3[] {
+export function courseOf(
+  bodies: readonly MovingBody[],
+  id: string,
+  times: readonly number[],
+  point: Vec3 = [0, 0, 0],
+): readonly Vec3[] {
   const byId = new Map(bodies.map((body) => [body.id, body]));
   const chain: MovingBody[] = [];
   for (let at: string | null = id; at !== null; at = chain.at(-1)!.parent) {
@@ -128,7 +134,7 @@ export function courseOf(bodies: readonly MovingBody[], id: string, times: reado
     chain.reduce<Vec3>(
       (place, body) =>
         transformPoint(localTransform(body.motion ? { ...body, ...poseAt(body.motion, body, time) } : body), place),
-      [0, 0, 0],
+      point,
     ),
   );
 }

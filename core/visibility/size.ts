@@ -27,6 +27,11 @@ const pixelsAtOne = ({ near, extents: e, viewport }: CameraFrame): number => (vi
  */
 export function apparentSize(frame: CameraFrame, placed: PlacedBody, flat = false): ApparentSize {
   const { centre, radius } = boundingSphere(placed, flat);
+  return sphereSize(frame, centre, radius);
+}
+
+/** The same of a sphere in canonical world space. */
+export function sphereSize(frame: CameraFrame, centre: Vec3, radius: number): ApparentSize {
   const ahead = worldToViewRuf(frame, centre)[2];
   if (frame.kind === 'orthographic') return { ahead, radius, diameter: answer(2 * radius * Math.abs(pixelsPerUnit(frame, ahead)[1])) }; // prettier-ignore
   const d = distance(centre, frame.eye);

@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { OrderList } from '../../sheet/OrderList';
 import { useTaskMoment } from '../../state/tempo';
 import { counted } from '../../ui/figures';
 import { moveEvent } from './edits';
@@ -18,7 +18,6 @@ const eventWords: Readonly<Record<FrameEvent, string>> = {
 export function First() {
   const { slice } = useTaskMoment<SpawnState>('spawn');
   const found = useFound();
-  const dragged = useRef<FrameEvent | null>(null);
   const inView = found ? found.inView.reduce((sum, v) => sum + v, 0) : 0;
   const { order } = slice.first;
   return (
@@ -32,38 +31,11 @@ export function First() {
           set={(draft, v) => void (draft.first.moved = v)}
         />
       </div>
-      <ol className="events" aria-label="Events of the first frame">
-        {order.map((event, i) => (
-          <li
-            key={event}
-            draggable
-            onDragStart={() => void (dragged.current = event)}
-            onDragOver={(e) => e.preventDefault()}
-            onDrop={(e) => {
-              e.preventDefault();
-              if (dragged.current) moveEvent(dragged.current, i);
-            }}
-          >
-            <span>{eventWords[event]}</span>
-            <button
-              className="text-button"
-              aria-label={`${eventWords[event]}: earlier`}
-              disabled={i === 0}
-              onClick={() => moveEvent(event, i - 1)}
-            >
-              ↑
-            </button>
-            <button
-              className="text-button"
-              aria-label={`${eventWords[event]}: later`}
-              disabled={i === order.length - 1}
-              onClick={() => moveEvent(event, i + 1)}
-            >
-              ↓
-            </button>
-          </li>
-        ))}
-      </ol>
+      <OrderList
+        name="Events of the first frame"
+        items={order.map((key) => ({ key, label: eventWords[key] }))}
+        onMove={moveEvent}
+      />
       <p className={inView ? 'none' : 'verdict-line'} data-testid="first" aria-live="polite">
         {!found
           ? 'Making points…'

@@ -1,0 +1,91 @@
+import { angleBetween } from '../../../core/convert/compare';
+import { worldToPixel } from '../../../core/convert/project';
+import { stalenessOf } from '../../../core/motion/stages';
+import { OrderList } from '../../sheet/OrderList';
+import { journeyAt } from '../../state/journey';
+import { useTaskMoment } from '../../state/tempo';
+import { counted, figure } from '../../ui/figures';
+import { change, moveStage, rightOrder } from './edits';
+import { Num } from './fields';
+import { journeyOf, trackOf } from './journey';
+import { sourceOf } from './marks';
+import type { MotionState } from './state';
+import { subjectAt, subjectOf } from './subject';
+import { stageWords } from './words';
+
+/** The order of a frame, and what each of its stages works with. */
+export function Order() {
+  const now = useTaskMoment<MotionState>('motion');
+  const { slice, time, codec: e } = now;
+  const track = trackOf(now);
+  const journey = journeyOf(now);
+  const subject = subjectOf(now);
+  const lags = stalenessOf(slice.order, track ? sourceOf(track) : null);
+  const drawn = lags.find(({ stage }) => stage === 'draw')!;
+  const h = 1 / slice.framesPerSecond;
+  const at = (frames: number) => {
+    const made = journey && journeyAt(journey, Math.max(0, time - frames * h));
+    return made?.ok ? made.value : now.frame;
+  };
+  /** Where the subject stands in a camera, both so many frames old. */
+  const pixel = (camera: number, bodies: number) => {
+    const place = subject && worldToPixel(at(camera), subjectAt(subject, Math.max(0, time - bodies * h)));
+    return place?.ok ? place.value : null;
+  };
+  const picture = pixel(drawn.camera, drawn.bodies);
+  const right = pixel(0, 0);
+  const unit = e.conventions.angles.unit === 'degrees' ? '°' : ' rad';
+  const rows = lags.map(({ stage, camera, bodies }) => {
+    const own = pixel(camera, bodies);
+    // The picture itself is held against what it should be; all else against the picture.
+    const against = stage === 'draw' ? right : picture;
+    const off = own && against ? Math.hypot(own[0] - against[0], own[1] - against[1]) : null;
+    const turn = angleBetween(at(camera).forward, at(stage === 'draw' ? 0 : drawn.camera).forward);
+    return { stage, camera, bodies, off, turn };
+  });
+  const late = rows.filter(({ camera, bodies, stage }) => (camera > 0 || bodies > 0) && !['input', 'bodies', 'camera'].includes(stage)); // prettier-ignore
+  const worst = late.reduce((most, { off }) => Math.max(most, off ?? 0), 0);
+  return (
+    <>
+      <OrderList
+        name="Stages of a frame"
+        items={rows.map(({ stage, camera, bodies, off, turn }) => ({
+          key: stage,
+          label: stageWords[stage],
+          aside: ['input', 'bodies', 'camera'].includes(stage) ? undefined : (
+            <span
+              className={camera || bodies ? 'stage-late' : 'stage-right'}
+              data-testid={`stage ${stage}`}
+              title={`The camera ${camera ? `${counted(camera, 'frame', 'frames')} old` : 'of this frame'}, bodies ${bodies ? `${counted(bodies, 'frame', 'frames')} old` : 'of this frame'}; turned by ${figure(e.toAngle(turn), 3)}${unit}`}
+            >
+              {camera || bodies ? `${off === null ? '–' : figure(off, 1)} px` : 'fresh'}
+            </span>
+          ),
+        }))}
+        onMove={moveStage}
+      />
+      <div className="row">
+        <Num
+          name="Frames a second of the order"
+          label="at"
+          unit="/s"
+          value={slice.framesPerSecond}
+          source="frames"
+          refuse={(v) => (v > 0 ? null : 'There must be some frames in a second.')}
+          set={(v, g) => change('set the frames a second', (draft) => void (draft.framesPerSecond = v), g)}
+        />
+        <button className="plain-button" onClick={rightOrder}>
+          In order
+        </button>
+      </div>
+      <p className={late.length ? 'none' : 'verdict-line'} data-testid="order" aria-live="polite">
+        {!late.length
+          ? 'Every stage works with this frame.'
+          : `${late.map(({ stage, camera, bodies }) => `${stageWords[stage]} with ${[camera ? `a camera ${counted(camera, 'frame', 'frames')} old` : null, bodies ? `bodies ${counted(bodies, 'frame', 'frames')} old` : null].filter(Boolean).join(' and ')}`).join('; ')}. At this moment up to ${figure(worst, 2)} pixels${subject ? ` at ${subject.name}` : ''}, ${figure(e.toAngle(Math.max(0, ...late.map(({ turn }) => turn))), 3)}${unit}.`}
+      </p>
+      <p className="text-note leading-4 text-ink2">
+        Drag a stage, or use its arrows. Billboard, Pick and Spawn take a camera that is late from here.
+      </p>
+    </>
+  );
+}

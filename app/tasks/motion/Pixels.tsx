@@ -1,0 +1,96 @@
+import { editCamera2d } from '../../state/document';
+import { flatCamera } from '../../../formats/camera';
+import { tileSide } from '../../../formats/project';
+import { parallaxFocus } from '../../../core/motion/follow';
+import type { Vec2 } from '../../../core/math/vec3';
+import { useTaskMoment } from '../../state/tempo';
+import { Choice } from '../../ui/Choice';
+import { figure } from '../../ui/figures';
+import { change } from './edits';
+import { Num } from './fields';
+import type { SeamsFound } from './job';
+import { mostLayers, type MotionState } from './state';
+
+/** A flat world scrolled by fractions of a pixel: its seams, and layers that go with it by a factor. */
+export function Pixels() {
+  const now = useTaskMoment<MotionState>('motion');
+  const { project, slice, frame, rest, points: form } = now;
+  const camera = flatCamera(project);
+  const found = now.answer<SeamsFound>('seams');
+  const size = tileSide(project) * camera.zoom;
+  const whole = Math.abs(size - Math.round(size)) < 1e-9;
+  const [focus, origin]: Vec2[] = [[frame.eye[0], frame.eye[1]], [rest.eye[0], rest.eye[1]]]; // prettier-ignore
+  return (
+    <>
+      <div className="row">
+        <span className="label">Snap</span>
+        <Choice
+          name="Snap the scroll"
+          value={camera.snap}
+          options={[
+            { value: 'none', label: 'free' },
+            { value: 'floor', label: 'down' },
+            { value: 'round', label: 'nearest' },
+          ]}
+          onChange={(snap) => editCamera2d('change the snapping', (c) => void (c.snap = snap))}
+        />
+      </div>
+      <p
+        className={found?.free.frames || found?.snapped.frames ? 'none' : 'verdict-line'}
+        data-testid="seams"
+        aria-live="polite"
+      >
+        {!found
+          ? 'The camera stands: nothing scrolls.'
+          : `A tile is ${figure(size, 3)} pixels${whole ? '' : ', no whole number'}. Drawn each on whole pixels, the scroll left free: ${found.free.frames ? `seams in ${found.free.frames.toLocaleString('en')} of ${found.frames.toLocaleString('en')} frames, up to ${found.free.most} at once` : 'no seams'}. With the scroll on whole pixels: ${found.snapped.frames ? `seams in ${found.snapped.frames.toLocaleString('en')}, up to ${found.snapped.most}` : 'no seams'}; it moves by up to ${figure(found.unevenness, 2)} pixels a frame more or less than it should.`}
+      </p>
+      {!whole && (
+        <p className="text-note leading-4 text-ink2">
+          A zoom of {figure(Math.max(1, Math.round(size)) / tileSide(project), 4)} makes a tile{' '}
+          {Math.max(1, Math.round(size))} whole pixels: snapped, it has no seams.
+        </p>
+      )}
+      <div className="rule">Layers</div>
+      {slice.layers.map((factor, i) => {
+        const layer = parallaxFocus(focus!, origin!, factor);
+        const [a, b] = form.show([layer[0], layer[1], 0]);
+        return (
+          <div className="row" key={i}>
+            <Num
+              name={`Factor of layer ${i + 1}`}
+              label={`layer ${i + 1}`}
+              source={i === 0 ? 'layers' : undefined!}
+              value={factor}
+              step={0.05}
+              refuse={(v) => (v >= 0 ? null : 'A factor is 0 (it stands with the screen) or more.')}
+              set={(v, g) => change('set the factor of a layer', (draft) => void (draft.layers[i] = v), g)}
+            />
+            <span className="font-mono text-note" title="Where its own focus is">
+              {figure(a!, 1)}, {figure(b!, 1)}
+            </span>
+            <button
+              className="text-button ml-auto"
+              aria-label={`Take out layer ${i + 1}`}
+              onClick={() => change('take out a layer', (draft) => void draft.layers.splice(i, 1))}
+            >
+              ×
+            </button>
+          </div>
+        );
+      })}
+      <div className="row">
+        <button
+          className="plain-button"
+          disabled={slice.layers.length >= mostLayers}
+          onClick={() => change('add a layer', (draft) => void draft.layers.push(0.5))}
+        >
+          Add a layer
+        </button>
+      </div>
+      <p className="text-note leading-4 text-ink2">
+        A layer goes with the camera by its factor: 1 with the world, 0 with the screen. Its crosses in the camera’s
+        picture move as it would; the figures are its own focus.
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,145 @@
+import { letterOf } from '../../../core/conventions/axes';
+import { degrees, radians } from '../../../core/math/angle';
+import { NumberField } from '../../sheet/NumberField';
+import { useTaskMoment } from '../../state/tempo';
+import { editable, figure } from '../../ui/figures';
+import { anglesIn, lengths } from '../../ui/parseNumber';
+import type { MotionState } from './state';
+
+type Triple = [number, number, number];
+export type Set<T> = (value: T, gesture: string) => void;
+
+/** One number of the slice. */
+export function Num({
+  name,
+  label,
+  value,
+  set,
+  unit,
+  refuse,
+  source,
+  step,
+  width = '50%',
+  units,
+  shown,
+}: {
+  name: string;
+  label: string;
+  value: number;
+  set: Set<number>;
+  unit?: string;
+  refuse?: (v: number) => string | null;
+  source?: string;
+  step?: number;
+  width?: string;
+  units?: Readonly<Record<string, number>>;
+  shown?: (v: number) => string;
+}) {
+  return (
+    <NumberField
+      {...{ name, label, value, width }}
+      {...(unit !== undefined && { unit })}
+      {...(refuse && { refuse })}
+      {...(source !== undefined && { source })}
+      {...(step !== undefined && { step })}
+      {...(units && { units })}
+      {...(shown && { shown })}
+      onChange={set}
+    />
+  );
+}
+
+/** A place or a velocity as three fields (two on a flat world), in the conventions in force. */
+export function PlaceFields({
+  name,
+  value,
+  set,
+  source,
+}: {
+  name: string;
+  value: Readonly<Triple>;
+  set: Set<Triple>;
+  source?: string;
+}) {
+  const { points: form } = useTaskMoment<MotionState>('motion');
+  const shown = form.show(value);
+  const width = `${100 / shown.length}%`;
+  return shown.map((v, i) => (
+    <NumberField
+      key={i}
+      name={`${name} ${form.letters[i]}`}
+      label={form.letters[i]!}
+      source={i === 0 ? source : undefined}
+      width={width}
+      value={v}
+      shown={(n) => figure(n, Math.abs(n) >= 100 ? 1 : 2)}
+      units={lengths}
+      onChange={(n, gesture) => set([...form.read(shown.map((old, k) => (k === i ? n : old)))] as Triple, gesture)}
+    />
+  ));
+}
+
+/** Half widths along the world's own letters: 0 or more whichever way those point. */
+export function SizeFields({ name, value, set }: { name: string; value: Readonly<Triple>; set: Set<Triple> }) {
+  const { flat, points: form, codec: e } = useTaskMoment<MotionState>('motion');
+  const { world } = e.conventions;
+  const letters = flat ? form.letters : [world.right, world.up, world.forward].map(letterOf);
+  return letters.map((letter, i) => (
+    <NumberField
+      key={i}
+      name={`${name} ${letter}`}
+      label={letter!}
+      width={`${100 / letters.length}%`}
+      value={value[i]!}
+      shown={editable}
+      units={lengths}
+      refuse={(v) => (v >= 0 ? null : 'A half width is 0 or more.')}
+      onChange={(n, gesture) => set(value.map((old, k) => (k === i ? n : old)) as Triple, gesture)}
+    />
+  ));
+}
+
+/** An angle or a rate of one, kept in degrees of the canonical sense, in the unit and sense in force. */
+export function AngleNum({
+  name,
+  label,
+  of,
+  value,
+  set,
+  refuse,
+  perSecond = false,
+  source,
+  width = '50%',
+}: {
+  name: string;
+  label: string;
+  /** Which angle's sense it has; none for one without. */
+  of: 'yaw' | 'pitch' | 'roll' | null;
+  value: number;
+  set: Set<number>;
+  refuse?: (degreesOf: number) => string | null;
+  perSecond?: boolean;
+  source?: string;
+  width?: string;
+}) {
+  const { codec: e } = useTaskMoment<MotionState>('motion');
+  const none = { yaw: 0, pitch: 0, roll: 0 };
+  const out = (v: number) => (of ? e.toAngles({ ...none, [of]: radians(v) })[of] : e.toAngle(radians(v)));
+  const back = (v: number) => degrees(of ? e.fromAngles({ ...none, [of]: v })[of] : e.fromAngle(v));
+  const { unit } = e.conventions.angles;
+  const sign = unit === 'degrees' ? '°' : 'rad';
+  const tidy = (v: number) => Number(v.toPrecision(12)) || 0;
+  return (
+    <NumberField
+      {...{ name, label, width }}
+      unit={perSecond ? `${sign}/s` : sign}
+      source={source}
+      value={tidy(out(value))}
+      step={unit === 'degrees' ? 1 : 0.01}
+      shown={(v) => figure(v, unit === 'degrees' ? 2 : 4)}
+      units={anglesIn(unit)}
+      refuse={(v) => refuse?.(back(v)) ?? null}
+      onChange={(v, gesture) => set(tidy(back(v)), gesture)}
+    />
+  );
+}

@@ -1,0 +1,121 @@
+import { radians } from '../../../core/math/angle';
+import type { Vec2, Vec3 } from '../../../core/math/vec3';
+import { courseOf, type MovingBody } from '../../../core/motion/bodies';
+import type { CameraMotion } from '../../../core/motion/cameraMotion';
+import type { Course } from '../../../core/motion/course';
+import { coreMotion, flatCamera } from '../../../formats/camera';
+import type { Project } from '../../../formats/project';
+import type { FlatMotion, Journey } from '../../state/journey';
+import { memo } from '../../state/memo';
+import type { Moment } from '../../state/moment';
+import type { CameraTrack, MotionState, Shaking, Travel } from './state';
+
+/* The tracks of the slice as the core takes them. */
+
+type Now = Pick<Moment<MotionState>, 'project' | 'slice' | 'rest' | 'flat'>;
+
+/** How the camera that is looked through moves; null for one that has no track. */
+export const trackOf = ({ slice, project }: Pick<Now, 'slice' | 'project'>): CameraTrack | null =>
+  slice.tracks[project.camera.id] ?? null;
+
+/** Seconds between two points of the course of a body that is followed, and how many there are at most. */
+const courseStep = 0.1;
+const coursePoints = 2000;
+
+/** The longest way or round of what moves among the bodies, seconds. */
+const bodiesSpan = (bodies: Project['bodies']): number =>
+  bodies.reduce((most, { motion }) => {
+    if (!motion) return most;
+    if (motion.kind === 'drift') return Math.max(most, 60);
+    return Math.max(most, motion.kind === 'path' ? motion.keys.at(-1)!.time : 2 * Math.abs(motion.period));
+  }, 10);
+
+/**
+ * Where a body goes, as a course: its own closed form from tenth to tenth of a second, straight
+ * between them. Null for a body that there is not.
+ */
+export const bodyCourse = memo((bodies: Project['bodies'], id: string): Course<Vec3> | null => {
+  if (!bodies.some((body) => body.id === id)) return null;
+  const moving = bodies.map((body): MovingBody => ({ ...body, motion: body.motion && coreMotion(body.motion) }));
+  const far = Math.min(1200, bodiesSpan(bodies));
+  const step = Math.max(courseStep, far / coursePoints);
+  const times = Array.from({ length: Math.ceil(far / step) + 1 }, (_, i) => Number((i * step).toFixed(6)));
+  return courseOf(moving, id, times).map((place, i) => [times[i]!, place] as const);
+});
+const flatCourse = memo((course: Course<Vec3>): Course<Vec2> => course.map(([t, [x, y]]) => [t, [x, y]] as const));
+
+const coreShake = ({ seed, frequency, decay, strength, yaw, pitch, roll, offset }: Shaking): CameraMotion['shake'] => ({
+  strength,
+  terms: { seed, frequency, decay, offset, angles: { yaw: radians(yaw), pitch: radians(pitch), roll: radians(roll) } },
+});
+
+/** A way of travelling in space as the core takes it; null for rest, and for a body that is gone. */
+function coreTravel(travel: Travel, bodies: Project['bodies']): CameraMotion['travel'] {
+  switch (travel.kind) {
+    case 'rest':
+      return null;
+    case 'scroll':
+    case 'dollyZoom':
+    case 'blend':
+      return travel;
+    case 'follow': {
+      const target = bodyCourse(bodies, travel.body);
+      return target && { kind: 'follow', target, halfLife: travel.halfLife, deadZone: travel.deadZone };
+    }
+    case 'orbit':
+      return {
+        ...{ kind: 'orbit', centre: travel.centre, distanceRate: travel.distanceRate },
+        ...{ yawRate: radians(travel.yawRate), pitchRate: radians(travel.pitchRate) },
+        pitchLimits: [radians(travel.pitchLimits[0]), radians(travel.pitchLimits[1])],
+      };
+    case 'path':
+      return {
+        kind: 'path',
+        keys: travel.keys.map(({ time, position, yaw, pitch, roll, verticalFov, ease }) => ({
+          ...{ time, ease, eye: position, verticalFov: radians(verticalFov) },
+          angles: { yaw: radians(yaw), pitch: radians(pitch), roll: radians(roll) },
+        })),
+      };
+    case 'walk':
+      return {
+        kind: 'walk',
+        inputs: travel.inputs.map(({ yawRate, pitchRate, ...one }) => ({ ...one, turn: radians(yawRate), lift: radians(pitchRate) })), // prettier-ignore
+        pitchLimit: radians(travel.pitchLimit),
+      };
+  }
+}
+
+/** A way of travelling on a flat world; null for rest, and for what a flat camera does not do. */
+function flatTravel(travel: Travel, bodies: Project['bodies']): FlatMotion | null {
+  if (travel.kind === 'scroll') return { kind: 'scroll', velocity: [travel.velocity[0], travel.velocity[1]] };
+  if (travel.kind !== 'follow') return null;
+  const course = bodyCourse(bodies, travel.body);
+  if (!course) return null;
+  const { halfLife, deadZone, bounds } = travel;
+  return { kind: 'follow', target: flatCourse(course), halfLife, deadZone: [deadZone[0], deadZone[1]], bounds };
+}
+
+const spaceMotion = memo((track: CameraTrack, bodies: Project['bodies']): CameraMotion | null => {
+  const travel = coreTravel(track.travel, bodies);
+  const shake = track.shake && coreShake(track.shake);
+  return travel || shake ? { travel, shake } : null;
+});
+const flatMotion = memo((track: CameraTrack, bodies: Project['bodies']) => flatTravel(track.travel, bodies));
+
+const spaceJourney = memo((frame: Moment['rest'], motion: CameraMotion): Journey => ({ kind: 'space', frame, motion }));
+const flatJourney = memo((project: Project, motion: FlatMotion): Journey => ({
+  ...{ kind: 'flat', camera: flatCamera(project), motion },
+  ...{ viewport: project.viewport, conventions: project.conventions },
+}));
+
+/** Where the camera goes as time passes; null for one that stands. */
+export function journeyOf({ project, slice, rest, flat }: Now): Journey | null {
+  const track = trackOf({ project, slice });
+  if (!track) return null;
+  if (flat) {
+    const motion = flatMotion(track, project.bodies);
+    return motion && flatJourney(project, motion);
+  }
+  const motion = spaceMotion(track, project.bodies);
+  return motion && spaceJourney(rest, motion);
+}
