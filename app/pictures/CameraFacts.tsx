@@ -1,4 +1,6 @@
+import type { CameraFrame } from '../../core/camera/frame';
 import { anglesOfBasis } from '../../core/camera/orientation';
+import { fieldOfView } from '../../core/camera/projection';
 import { radians } from '../../core/math/angle';
 import type { ProjectCamera2d } from '../../formats/project';
 import { useMoment } from '../state/tempo';
@@ -8,16 +10,17 @@ import { editable, figure } from '../ui/figures';
 export function CameraFacts() {
   const { frame, codec: e, project } = useMoment();
   if (project.camera.kind === '2d') return <FlatFacts camera={project.camera} />;
-  const p = project.camera.projection;
   const degrees = e.conventions.angles.unit === 'degrees';
   const angle = (radians: number) => `${figure(radians, degrees ? 2 : 4)}${degrees ? '°' : ''}`;
+  const { extents: x } = frame;
+  const perspective = frame.kind === 'perspective';
   const { yaw, pitch } = e.toAngles(anglesOfBasis(frame));
   const short = (v: number) => figure(v, Number.isInteger(v) ? 0 : 2);
   return (
     <span className="facts">
       <span>
-        {p.kind === 'perspective' ? 'vertical ' : 'height '}
-        <b>{p.kind === 'perspective' ? angle(e.toAngle(radians(p.verticalFov))) : short(p.height)}</b>
+        {perspective ? 'vertical ' : 'height '}
+        <b>{perspective ? angle(e.toAngle(fovOf(frame))) : short(Math.abs(x.top - x.bottom))}</b>
       </span>
       <span className="lesser">
         near <b>{short(frame.near)}</b>
@@ -31,8 +34,13 @@ export function CameraFacts() {
   );
 }
 
+/** The vertical field of view without the lens shift, as it is kept, radians. */
+const fovOf = ({ extents: x, near }: CameraFrame): number => fieldOfView(Math.abs(x.top - x.bottom), near);
+
 function FlatFacts({ camera }: { camera: ProjectCamera2d }) {
-  const { codec: e, points } = useMoment();
+  const { codec: e, points, frame, rest } = useMoment();
+  // The picture has moved by as much as its focus.
+  const focus = [camera.focus[0] + frame.eye[0] - rest.eye[0], camera.focus[1] + frame.eye[1] - rest.eye[1], 0] as const; // prettier-ignore
   const degrees = e.conventions.angles.unit === 'degrees';
   const turn = e.toAngle(radians(camera.rotation));
   return (
@@ -44,7 +52,7 @@ function FlatFacts({ camera }: { camera: ProjectCamera2d }) {
         focus{' '}
         <b>
           {points
-            .show([...camera.focus, 0])
+            .show(focus)
             .map((v) => figure(v, 2))
             .join(', ')}
         </b>

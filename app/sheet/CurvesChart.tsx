@@ -70,7 +70,7 @@ export default function CurvesChart({ data, over, x, y, curves, lines = [], heig
           accessibilityLayer={false}
         >
           <CartesianGrid stroke="var(--hair)" strokeWidth={0.6} />
-          <XAxis dataKey={over} {...axis(x)} />
+          <XAxis dataKey={over} {...axis(x)} height={24} />
           <YAxis {...axis(y)} width={62} />
           {curves.map(({ of, color, dash }) => (
             <Line

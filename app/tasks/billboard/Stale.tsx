@@ -105,6 +105,13 @@ export function Stale() {
           ? 'No board is chosen.'
           : `${board!.name}, turned by the frame before, is ${figure(e.toAngle(own.turn), decimals)}${unit} off${own.pixels === null ? '' : `, ${figure(own.pixels, 2)} px at its farthest corner`}. ${stale.on ? 'So it is drawn: turn boards after the camera.' : 'It is turned after the camera, and right.'}`}
       </p>
+      {now.stale.billboards && board && place && !stale.on && (
+        <p className="warning" data-testid="stale-order">
+          By the order of a frame in Motion boards are turned before the camera has moved:{' '}
+          {figure(e.toAngle(staleOf(frame, now.stale.billboards, place, board, board.mode).turn), decimals)}
+          {unit} off at this moment, and so they are drawn.
+        </p>
+      )}
       <DataList name="boards of the frame before" rows={rows} keyOf={({ mode }) => mode} columns={columns} />
       <Curves
         data={curve}

@@ -106,7 +106,7 @@ export function sizeNow(
 
 const drawn = memo((now: Now): readonly DrawnBoard[] => {
   const { slice, frame } = now;
-  const stale = slice.stale.on ? beforeNow(now) : null;
+  const stale = slice.stale.on ? beforeNow(now) : (now.stale.billboards ?? null);
   return slice.boards.flatMap((board): DrawnBoard[] => {
     const own = placeOf(now, board);
     if (!own) return [];

@@ -1,21 +1,16 @@
 import { Curves } from '../../sheet/Curves';
-import { pause, setTime } from '../../state/clock';
 import { spanOf } from '../../state/span';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
+import { goTo } from './goTo';
 import { journeyOf, trackOf } from './journey';
 import { sampleAt, seriesOf } from './series';
 import type { MotionState } from './state';
 import { subjectOf } from './subject';
 
 const short = (v: number): string => figure(v, Math.abs(v) >= 100 ? 0 : Math.abs(v) >= 1 ? 1 : 2);
-
-const goTo = (time: number) => {
-  pause();
-  setTime(time);
-};
 
 /** What the camera does over time, and what becomes of the subject in its picture. */
 export function Charts() {
@@ -68,7 +63,7 @@ export function Charts() {
       {!journey ? (
         <p className="text-note text-ink2">The camera stands. Give it a track above.</p>
       ) : !at ? (
-        <p className="none">There is no camera or no subject at this moment.</p>
+        <p className="warning">There is no camera or no subject at this moment.</p>
       ) : (
         <>
           <div className="result" data-testid="motion-now">
@@ -110,22 +105,29 @@ export function Charts() {
           {!flat && (
             <>
               <div className="rule">
-                Field of view, <em>distance dashed</em>
+                Field of view <em>{angle.trim()}</em>
               </div>
               {chart([{ of: 'fov', color: 'teal' }])}
-              {chart([{ of: 'distance', color: 'plum', dash: '5 3' }])}
+              <div className="rule">
+                Distance to it <em>{project.unit}</em>
+              </div>
+              {chart([{ of: 'distance', color: 'teal' }])}
             </>
           )}
-          <div className="rule">Speed, per s</div>
+          <div className="rule">
+            Speed <em>per s</em>
+          </div>
           {chart([{ of: 'speed', color: 'teal' }])}
           <div className="rule">
-            Place on the screen, <em>the second coordinate dashed</em>
+            On the screen <em>x, y dashed</em>
           </div>
           {chart([
             { of: 'x', color: 'teal' },
             { of: 'y', color: 'plum', dash: '5 3' },
           ])}
-          <div className="rule">Diameter on the screen, px</div>
+          <div className="rule">
+            Its diameter <em>px</em>
+          </div>
           {chart([{ of: 'size', color: 'teal' }])}
           <p className="text-note leading-4 text-ink2">Seconds run to the right. Drag on a chart to move the moment.</p>
         </>

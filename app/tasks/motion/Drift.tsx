@@ -62,7 +62,7 @@ export function Drift() {
         />
       </div>
       <div className="row">
-        <span className="label">Numbers</span>
+        <span className="label">In</span>
         <Choice
           name="Precision of the basis"
           value={turning.precision}
@@ -99,7 +99,7 @@ export function Drift() {
             x={{ show: (v) => figure(v, 1) }}
             y={{ show: small }}
             curves={[
-              { of: 'error', color: 'vermilion' },
+              { of: 'error', color: 'verm' },
               { of: 'repaired', color: 'teal', dash: '5 3' },
             ]}
             height={120}

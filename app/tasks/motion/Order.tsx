@@ -78,7 +78,7 @@ export function Order() {
           In order
         </button>
       </div>
-      <p className={late.length ? 'none' : 'verdict-line'} data-testid="order" aria-live="polite">
+      <p className="verdict-line" data-testid="order" aria-live="polite">
         {!late.length
           ? 'Every stage works with this frame.'
           : `${late.map(({ stage, camera, bodies }) => `${stageWords[stage]} with ${[camera ? `a camera ${counted(camera, 'frame', 'frames')} old` : null, bodies ? `bodies ${counted(bodies, 'frame', 'frames')} old` : null].filter(Boolean).join(' and ')}`).join('; ')}. At this moment up to ${figure(worst, 2)} pixels${subject ? ` at ${subject.name}` : ''}, ${figure(e.toAngle(Math.max(0, ...late.map(({ turn }) => turn))), 3)}${unit}.`}

@@ -35,11 +35,7 @@ export function Pixels() {
           onChange={(snap) => editCamera2d('change the snapping', (c) => void (c.snap = snap))}
         />
       </div>
-      <p
-        className={found?.free.frames || found?.snapped.frames ? 'none' : 'verdict-line'}
-        data-testid="seams"
-        aria-live="polite"
-      >
+      <p className="verdict-line" data-testid="seams" aria-live="polite">
         {!found
           ? 'The camera stands: nothing scrolls.'
           : `A tile is ${figure(size, 3)} pixels${whole ? '' : ', no whole number'}. Drawn each on whole pixels, the scroll left free: ${found.free.frames ? `seams in ${found.free.frames.toLocaleString('en')} of ${found.frames.toLocaleString('en')} frames, up to ${found.free.most} at once` : 'no seams'}. With the scroll on whole pixels: ${found.snapped.frames ? `seams in ${found.snapped.frames.toLocaleString('en')}, up to ${found.snapped.most}` : 'no seams'}; it moves by up to ${figure(found.unevenness, 2)} pixels a frame more or less than it should.`}

@@ -1,3 +1,4 @@
+import { Fragment } from 'react';
 import { mannersOf } from '../../../core/motion/rates';
 import { Curves } from '../../sheet/Curves';
 import { DataList } from '../../sheet/DataList';
@@ -13,7 +14,7 @@ import { mannerWords } from './words';
 /** The same motion at several frame rates, by the time and as code that is bound to the frame has it. */
 export function Rates() {
   const now = useTaskMoment<MotionState>('motion');
-  const { slice } = now;
+  const { slice, project } = now;
   const kind = trackOf(now)?.travel.kind ?? null;
   const manners = mannersOf(kind).filter((one) => one !== 'right');
   const manner = manners.includes(slice.manner) ? slice.manner : manners[0]!;
@@ -48,7 +49,7 @@ export function Rates() {
         />
       </div>
       <p className="text-note leading-4 text-ink2">{mannerWords[manner].says}.</p>
-      <p className={own && own.most.units > 1e-6 ? 'none' : 'verdict-line'} data-testid="rates" aria-live="polite">
+      <p className="verdict-line" data-testid="rates" aria-live="polite">
         {kind === null
           ? 'The camera stands: there is nothing to step.'
           : manner !== slice.manner
@@ -61,19 +62,20 @@ export function Rates() {
       </p>
       {own && own.most.units > 1e-6 && (
         <>
-          <div className="rule">
-            Apart in units, <em>in pixels dashed</em>
-          </div>
           {(['units', 'pixels'] as const).map((of) => (
-            <Curves
-              key={of}
-              data={data}
-              over="time"
-              x={{ show: (v) => figure(v, 0) }}
-              y={{ show: (v) => figure(v, v >= 10 ? 0 : 2) }}
-              curves={[of === 'units' ? { of, color: 'vermilion' } : { of, color: 'plum', dash: '5 3' }]}
-              height={100}
-            />
+            <Fragment key={of}>
+              <div className="rule">
+                Apart <em>{of === 'units' ? project.unit : 'pixels of the subject'}</em>
+              </div>
+              <Curves
+                data={data}
+                over="time"
+                x={{ show: (v) => figure(v, 0) }}
+                y={{ show: (v) => figure(v, v >= 10 ? 0 : 2) }}
+                curves={[{ of, color: of === 'units' ? 'verm' : 'plum' }]}
+                height={100}
+              />
+            </Fragment>
           ))}
           <p className="text-note leading-4 text-ink2">
             In the plan the right way is drawn thin, and the stepped one in vermilion over it.
@@ -83,7 +85,7 @@ export function Rates() {
             rows={rows}
             keyOf={({ i }) => String(i)}
             columns={[
-              { name: 'frame', width: '52px', value: ({ i }) => i },
+              { name: 'frame', width: '52px', value: ({ i }) => i, decimals: 0 },
               { name: 's', width: '1fr', value: ({ time }) => time, decimals: 3 },
               { name: 'units', width: '1fr', value: ({ units }) => (Number.isNaN(units) ? null : units), decimals: 4 },
               { name: 'px', width: '1fr', value: ({ pixels }) => (Number.isNaN(pixels) ? null : pixels), decimals: 2 },

@@ -41,6 +41,7 @@ export function Steer() {
       <div className="row">
         <AngleNum
           name="Pitch limit of the steering"
+          width="70%"
           label="pitch to ±"
           of={null}
           value={steering.pitchLimit}

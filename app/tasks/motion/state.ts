@@ -192,7 +192,7 @@ function begin({ guide, camera, cameras }: Project): Record<string, CameraTrack>
             shake: null,
           },
           breakwater: {
-            travel: { kind: 'dollyZoom', target: [-21, 13, -20], distance: [43.7037755, 12], duration: 15, ease: 'gentle' }, // prettier-ignore
+            travel: { kind: 'dollyZoom', target: [-21, 13, -20], distance: [43.7035468, 12], duration: 15, ease: 'gentle' }, // prettier-ignore
             shake: null,
           },
           'round-the-light': {

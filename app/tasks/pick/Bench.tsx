@@ -6,7 +6,7 @@ import { figure } from '../../ui/figures';
 import { lengths, type Units } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
-import { benchOf, type BenchRow } from './rays';
+import { benchOf, lateRay, type BenchRow } from './rays';
 import { useRay } from './Ray';
 import type { PickState } from './state';
 
@@ -53,6 +53,7 @@ export function Bench() {
   const { now, looked, pixel } = useRay();
   const { slice, codec: e, project, flat, points: form } = now;
   const rows = benchOf(now, looked, pixel);
+  const late = lateRay(now, looked);
   const chosen = rows.find(({ fault }) => fault === slice.fault) ?? null;
   const inDegrees = e.conventions.angles.unit === 'degrees';
   const columns: readonly ListColumn<BenchRow>[] = [
@@ -180,6 +181,13 @@ export function Bench() {
         Rays <WorkingButton of="miss" />{' '}
         <em>{flat ? `miss in ${project.unit}` : `miss at range ${figure(looked.range, 1)}`}</em>
       </div>
+      {late && (
+        <p className="warning" data-testid="late-ray">
+          By the order of a frame in Motion the pointer picks before the camera has moved: at this moment the ray misses
+          by {figure(late.miss, 2)} {project.unit}
+          {late.pixels === null ? '' : `, ${figure(late.pixels, 1)} pixels`}.
+        </p>
+      )}
       <DataList
         name="faults"
         rows={rows}

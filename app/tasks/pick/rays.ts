@@ -1,4 +1,5 @@
-import { pixelToPicture, rayThrough, pictureToViewRuf, viewRufToWorld, type Ray } from '../../../core/convert/project';
+import { compareRays } from '../../../core/convert/compare';
+import { pictureToPixel, pixelToPicture, rayThrough, pictureToViewRuf, viewRufToWorld, worldToPixel, type Ray } from '../../../core/convert/project'; // prettier-ignore
 import { rayEnds } from '../../../core/convert/unproject';
 import { radians } from '../../../core/math/angle';
 import type { CameraFrame } from '../../../core/camera/frame';
@@ -111,6 +112,20 @@ export function termsOf({ slice, project, flat }: Pick<Moment<PickState>, 'slice
     ...{ recoil: radians(recoil), turnRate: flat ? 0 : radians(turnRate), velocity, frameTime: 1 / frameRate },
     ...{ aspect: size.width / size.height, devicePixelRatio: project.viewport.devicePixelRatio },
   };
+}
+
+/**
+ * What a ray is off by that is made from the camera of the frame before, by the order of a frame in
+ * Motion: the angle, the miss at the target in world units, and how far from the pixel it is shown;
+ * null where the pointer picks after the camera has moved.
+ */
+export function lateRay(now: Moment<PickState>, { picture, ray, range }: Looked) {
+  const late = now.stale.picking;
+  if (!late || now.flat) return null;
+  const wrong = rayThrough(late, ...picture);
+  const { angle, miss, point } = compareRays(ray, wrong, range);
+  const [shown, wanted] = [worldToPixel(now.frame, point), pictureToPixel(now.frame, ...picture)];
+  return { angle, miss, pixels: shown.ok ? Math.hypot(shown.value[0] - wanted[0], shown.value[1] - wanted[1]) : null };
 }
 
 /** The faults, each with what it is off by at the target. */

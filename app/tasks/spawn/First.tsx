@@ -16,7 +16,8 @@ const eventWords: Readonly<Record<FrameEvent, string>> = {
 
 /** The first frame: bodies that appear out of sight of a camera that has not moved yet. */
 export function First() {
-  const { slice } = useTaskMoment<SpawnState>('spawn');
+  const now = useTaskMoment<SpawnState>('spawn');
+  const { slice } = now;
   const found = useFound();
   const inView = found ? found.inView.reduce((sum, v) => sum + v, 0) : 0;
   const { order } = slice.first;
@@ -47,6 +48,12 @@ export function First() {
               ? `${counted(inView, 'body is', 'bodies are')} in view though the camera has moved: the method does not ask what is seen.`
               : 'Bodies appear when the camera has moved: none is in view.'}
       </p>
+      {now.stale.spawns && !spawnsFirst(slice) && (
+        <p className="warning">
+          By the order of a frame in Motion bodies appear before the camera has moved, every frame: the region is that
+          of the camera before.
+        </p>
+      )}
       {order.indexOf('draw') < order.indexOf('spawn') && (
         <p className="warning">What appears after the picture is drawn is seen one frame later.</p>
       )}

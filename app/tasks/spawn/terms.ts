@@ -73,7 +73,7 @@ export const termsBy = memo((frame: CameraFrame, surface: Surface, kept: SpawnSt
 export const termsNow = (now: Now): Terms | NoTerms => termsBy(now.frame, surfaceOf(now), now.slice);
 /** The region that bodies appear in: by the camera of before, where they appear before it has moved. */
 export const termsUsed = (now: Now): Terms | NoTerms => {
-  const before = spawnsFirst(now.slice) ? cameraBefore(now) : null;
+  const before = spawnsFirst(now.slice) ? cameraBefore(now) : (now.stale.spawns ?? null);
   return before ? termsBy(before, surfaceOf(now), now.slice) : termsNow(now);
 };
 
@@ -88,5 +88,6 @@ export const noTermsWords: Readonly<Record<NoTerms, string>> = {
 export function spawnMark(now: Now): number {
   const { slice, frame, flat, project } = now;
   const text = JSON.stringify([slice, flat, project.screens]);
-  return checksum(frame.view, frame.projection, [frame.viewport.width, frame.viewport.height, ...Array.from(text, (c) => c.charCodeAt(0))]); // prettier-ignore
+  const late = now.stale.spawns;
+  return checksum(frame.view, late?.view ?? [], frame.projection, [frame.viewport.width, frame.viewport.height, ...Array.from(text, (c) => c.charCodeAt(0))]); // prettier-ignore
 }

@@ -30,7 +30,7 @@ const columns: readonly ListColumn<Event>[] = [
 /** Enter and leave as time goes on: bars, a body a line, and every event with what a test once a frame makes of it. */
 export function Time() {
   const now = useTaskMoment<VisibilityState>('visibility');
-  const { slice, project, flat, time } = now;
+  const { slice, project, flat, time, journey } = now;
   const { over } = slice;
   const found = now.answer<Stays>('stays');
   const selected = useSelection((state) => state.ids);
@@ -71,6 +71,7 @@ export function Time() {
             label: flat ? 'a scroll' : 'a walk',
             title: 'The camera goes evenly on the level, along its heading',
           },
+          { value: 'journey', label: 'the camera', title: 'As its track in Motion has it', disabled: !journey },
         ]}
         onChange={(kind) => set('change what moves', (draft) => void (draft.kind = kind))}
       />

@@ -8,6 +8,7 @@ import { fieldCentres, fieldInView, fieldTree, type FieldTree } from '../../../c
 import { staysInView, type Stay } from '../../../core/visibility/overTime';
 import { coreMotion } from '../../../formats/camera';
 import type { ProjectBody } from '../../../formats/project';
+import { journeyAt, type Journey } from '../../state/journey';
 import type { JobModule, JobSpec } from '../../state/jobs';
 import { tintByte } from '../../pictures/contract';
 import { fieldKey, type FieldFound } from './field';
@@ -21,6 +22,8 @@ interface Asked {
   readonly placed: ReadonlyMap<string, PlacedBody>;
   readonly over: OverTime;
   readonly flat: boolean;
+  /** Where the camera goes, if it is to go its own way. */
+  readonly journey: Journey | null;
 }
 
 /** When bodies are in view, and for how long it was looked at. */
@@ -35,7 +38,7 @@ export interface Stays {
 /** The camera that turns or walks evenly from where it rests, at a time; null beyond the doubles. */
 function movedCamera(frame: CameraFrame, over: OverTime, time: number, flat: boolean): CameraFrame | null {
   const { kind, turnRate, speed } = over;
-  if (kind === 'bodies') return frame;
+  if (kind === 'bodies' || kind === 'journey') return frame;
   if (kind === 'walk') {
     // Level, along the heading; on a flat world to the right.
     const heading: Vec3 = flat ? frame.right : (normalize([frame.forward[0], 0, frame.forward[2]]) ?? frame.up);
@@ -50,16 +53,20 @@ const step = 1 / 30;
 
 const stays: JobSpec<VisibilityState, Asked, Stays> = {
   says: 'Looking when bodies enter and leave',
-  input: ({ slice, rest, project, placed, time, flat }) =>
+  input: ({ slice, rest, project, placed, time, flat, journey }) =>
     // At rest: what moves is followed from the beginning, whatever the clock says.
     time !== 0 || (slice.over.kind === 'turn' && flat)
       ? null
-      : { frame: rest, bodies: project.bodies, placed, over: slice.over, flat },
-  run: async ({ frame, bodies, placed, over, flat }, control) => {
+      : { frame: rest, bodies: project.bodies, placed, over: slice.over, flat, journey: slice.over.kind === 'journey' ? journey : null }, // prettier-ignore
+  run: async ({ frame, bodies, placed, over, flat, journey }, control) => {
     const start = performance.now();
     const moving = bodies.map((body): MovingBody => ({ ...body, motion: body.motion && coreMotion(body.motion) }));
+    const cameraThen = (time: number): CameraFrame => {
+      const made = journey && journeyAt(journey, time);
+      return made?.ok ? made.value : (movedCamera(frame, over, time, flat) ?? frame);
+    };
     const at = (time: number) => ({
-      frame: movedCamera(frame, over, time, flat) ?? frame,
+      frame: cameraThen(time),
       placed: [...placedAt(moving, placed, time).values()],
     });
     const halves = over.away === 'nothing' ? 1 : 2;

@@ -7,7 +7,7 @@ import type { Slice } from '../../state/slices';
 
 /** What moves while bodies enter and leave, and how often a frame looks. */
 export interface OverTime {
-  kind: 'bodies' | 'turn' | 'walk';
+  kind: 'bodies' | 'turn' | 'walk' | 'journey';
   /** Degrees of yaw a second. */
   turnRate: number;
   /** World units a second. */
@@ -95,7 +95,7 @@ export const slice: Slice<VisibilityState> = {
     thresholds: listOf(z.number().positive()).max(mostThresholds),
     hysteresis: z.number().min(0).max(0.9),
     over: z.object({
-      kind: z.enum(['bodies', 'turn', 'walk']),
+      kind: z.enum(['bodies', 'turn', 'walk', 'journey']),
       turnRate: z.number(),
       speed: z.number(),
       seconds: z.number().positive().max(120),

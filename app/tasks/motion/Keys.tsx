@@ -1,0 +1,112 @@
+import { DataList } from '../../sheet/DataList';
+import { useTaskMoment } from '../../state/tempo';
+import { addKey, changeKey, moveKey, removeKey } from './edits';
+import { AngleNum, Num, PlaceFields } from './fields';
+import { trackOf } from './journey';
+import { eases, type MotionState } from './state';
+import { easeWords } from './words';
+import { goTo } from './goTo';
+
+const seconds = { s: 1, ms: 0.001 };
+
+/** The keys of a path: where, which way and when. */
+export function Keys() {
+  const now = useTaskMoment<MotionState>('motion');
+  const travel = trackOf(now)?.travel;
+  if (travel?.kind !== 'path') return null;
+  const { keys } = travel;
+  interface Row {
+    readonly id: string;
+    readonly n: number;
+    readonly time: number;
+    readonly fov: number;
+  }
+  const rows = keys.map(({ id, time, verticalFov }, i): Row => ({ id, n: i + 1, time, fov: verticalFov }));
+  // The key at the moment, or the last before it.
+  const at = keys.reduce((found, { time }, i) => (time <= now.time + 1e-6 ? i : found), 0);
+  const key = keys[at]!;
+  const turn = (of: 'yaw' | 'pitch' | 'roll') => (
+    <AngleNum
+      name={`Key ${of}`}
+      label={of}
+      of={of}
+      width="33%"
+      value={key[of]}
+      set={(v, g) => changeKey(key.id, `set the ${of} of a key`, (d) => void (d[of] = v), g)}
+    />
+  );
+  return (
+    <>
+      <DataList
+        name="keys"
+        rows={rows}
+        keyOf={({ id }) => id}
+        columns={[
+          { name: 'Key', width: '36px', value: ({ n }) => n, decimals: 0 },
+          { name: 's', width: '1fr', value: ({ time }) => time, decimals: 3 },
+          { name: 'fov', width: '1fr', value: ({ fov }) => fov, decimals: 2 },
+        ]}
+        chosen={key.id}
+        onChoose={({ time }) => goTo(time)}
+        most={6}
+      />
+      <div className="row mt-1">
+        <button className="plain-button" onClick={addKey}>
+          Key at the moment
+        </button>
+        <button className="plain-button" disabled={keys.length < 2} onClick={() => removeKey(key.id)}>
+          Take out key {at + 1}
+        </button>
+      </div>
+      <div className="row">
+        <Num
+          name="Key time"
+          label={`key ${at + 1} at`}
+          unit="s"
+          source="key"
+          value={key.time}
+          units={seconds}
+          refuse={(v) => (v >= 0 ? null : 'Time begins at 0.')}
+          set={(v, g) => moveKey(key.id, v, g)}
+        />
+        <AngleNum
+          name="Key field of view"
+          label="fov"
+          of={null}
+          value={key.verticalFov}
+          refuse={(v) => (v > 0 && v < 180 ? null : 'Between 0° and 180°.')}
+          set={(v, g) => changeKey(key.id, 'set the field of view of a key', (d) => void (d.verticalFov = v), g)}
+        />
+      </div>
+      <div className="row">
+        <PlaceFields
+          name="Key"
+          value={key.position}
+          set={(v, g) => changeKey(key.id, 'move a key', (d) => void (d.position = v), g)}
+        />
+      </div>
+      <div className="row">
+        {turn('yaw')}
+        {turn('pitch')}
+        {turn('roll')}
+      </div>
+      <div className="row">
+        <span className="label">Then</span>
+        <select
+          className="select"
+          aria-label="How it goes on from the key"
+          value={key.ease}
+          onChange={({ target }) =>
+            changeKey(key.id, 'set how it goes on', (d) => void (d.ease = target.value as typeof key.ease))
+          }
+        >
+          {eases.map((one) => (
+            <option key={one} value={one}>
+              {easeWords[one]}
+            </option>
+          ))}
+        </select>
+      </div>
+    </>
+  );
+}
