@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compute } from '../compute/compute';
 import type { Vec2 } from '../math/vec3';
-import { firstTouch, velocityAt } from './firstSeen';
+import { firstTouch, firstTouchesMoving, velocityAt } from './firstSeen';
 import { areaAndCentroid, distanceToPolygon } from './region';
 import { planeSurface } from './surface';
 
@@ -18,7 +18,39 @@ const regions = fc
   )
   .filter((region) => areaAndCentroid(region).area > 0.05);
 
+/** How far a disc is off a region after so many seconds; below 0 in it. */
+const apartAt = (region: readonly Vec2[], place: Vec2, body: Vec2, camera: Vec2, radius: number, t: number) =>
+  distanceToPolygon(region, [place[0] + (body[0] - camera[0]) * t, place[1] + (body[1] - camera[1]) * t]) - radius;
+
 describe('seconds until seen', () => {
+  it('of a region that moves as it likes are those of one that moves evenly, where it does', () => {
+    let touched = 0;
+    fc.assert(
+      fc.property(regions, vec(28), real(1, 6), vec(8), vec(8), (region, place, radius, body, camera) => {
+        const within = 12;
+        const even = firstTouch(region, place, radius, body, camera, within);
+        const moving = firstTouchesMoving((t) => region.map(([x, y]): Vec2 => [x + camera[0] * t, y + camera[1] * t]), radius, within); // prettier-ignore
+        const found = moving(...place, ...body);
+        const late = even.ok ? even.value : NaN;
+        if (Number.isNaN(found)) {
+          // What falls between two looks is brief: by then it has gone through the region’s rim.
+          if (even.ok) expect(apartAt(region, place, body, camera, radius, Math.min(within, late + 1 / 32))).toBeGreaterThan(-0.03); // prettier-ignore
+          return;
+        }
+        touched++;
+        expect(even.ok).toBe(true);
+        expect(found - late).toBeGreaterThan(-1e-6);
+        expect(found - late).toBeLessThanOrEqual(found === 0 ? 0 : 1 / 1024 + 1 / 32);
+      }),
+      { numRuns: 300 },
+    );
+    expect(touched).toBeGreaterThan(10);
+    // Nothing seen, nothing touched; what opens later is met then.
+    const square: readonly Vec2[] = [[0, 0], [1, 0], [1, 1], [0, 1]]; // prettier-ignore
+    expect(firstTouchesMoving(() => null, 1, 5)(0, 0, 0, 0)).toBeNaN();
+    expect(firstTouchesMoving((t) => (t >= 2 ? square : null), 1, 5)(0.5, 0.5, 0, 0)).toBeCloseTo(2, 2);
+  });
+
   it('is when the distance first comes down to the radius, and not before', () => {
     let [touched, never] = [0, 0];
     fc.assert(

@@ -86,3 +86,58 @@ export function firstTouches(
     return seconds <= within ? seconds : NaN;
   };
 }
+
+/** What is seen at a time: convex and counter-clockwise; null where nothing is. */
+export type RegionAt = (seconds: number) => readonly Vec2[] | null;
+
+/** Seconds between two looks at what moves as it likes, and how fine a first touch is found. */
+export const lookStep = 1 / 32;
+const finest = 1 / 1024;
+
+/**
+ * Seconds until discs that move evenly first touch a region that moves and changes as it likes, for
+ * many discs of one radius; NaN for not within the time. It is looked at in even steps, and the touch
+ * between two looks is found by halving to 1/1024 s: one that is shorter than a step may fall between
+ * them. Regions are asked for once each.
+ */
+export function firstTouchesMoving(
+  regionAt: RegionAt,
+  radius: number,
+  within: number,
+): (x: number, y: number, vx: number, vy: number) => number {
+  const tests = new Map<number, (x: number, y: number) => boolean>();
+  const never = () => false;
+  const testAt = (tick: number) => {
+    let test = tests.get(tick);
+    if (!test) {
+      const region = regionAt(tick * finest);
+      test = region ? touchesPolygon(region, radius) : never;
+      tests.set(tick, test);
+    }
+    return test;
+  };
+  const step = Math.round(lookStep / finest);
+  const last = Math.floor(within / finest + 1e-9);
+  return (x, y, vx, vy) => {
+    const touches = (tick: number) => {
+      const t = tick * finest;
+      return testAt(tick)(x + vx * t, y + vy * t);
+    };
+    if (touches(0)) return 0;
+    for (
+      let tick = Math.min(step, last), before = 0;
+      before < last;
+      before = tick, tick = Math.min(tick + step, last)
+    ) {
+      if (!touches(tick)) continue;
+      let [low, high] = [before, tick];
+      while (high - low > 1) {
+        const half = (low + high) >> 1;
+        if (touches(half)) high = half;
+        else low = half;
+      }
+      return high * finest;
+    }
+    return NaN;
+  };
+}

@@ -12,7 +12,7 @@ const bars = 24;
 
 /** Seconds until each of the points can first be seen. */
 export function Seen() {
-  const { slice } = useTaskMoment<SpawnState>('spawn');
+  const { slice, journey } = useTaskMoment<SpawnState>('spawn');
   const found = useFound();
   const times = found ? Array.from(found.seconds).filter((t) => !Number.isNaN(t)).sort((a, b) => a - b) : []; // prettier-ignore
   const counts = Array<number>(bars).fill(0);
@@ -56,8 +56,22 @@ export function Seen() {
       </div>
       <div className="row">
         <span className="label">Camera</span>
-        <PairFields name="Velocity of the camera" value={slice.camera} set={(draft, v) => void (draft.camera = v)} />
+        {slice.asItMoves ? (
+          <span className="text-ink2">{journey ? 'as its track has it, from this moment on' : 'stands'}</span>
+        ) : (
+          <PairFields name="Velocity of the camera" value={slice.camera} set={(draft, v) => void (draft.camera = v)} />
+        )}
       </div>
+      <label className="row check">
+        <input
+          type="checkbox"
+          checked={slice.asItMoves}
+          onChange={() =>
+            change('have the camera go its own way or evenly', (draft) => void (draft.asItMoves = !draft.asItMoves))
+          }
+        />
+        The camera moves as it does in Motion
+      </label>
       <div className="row">
         <NumberField
           name="Seconds looked ahead"

@@ -21,6 +21,27 @@ function edgeOf({ terms, seen }: Terms): { place: Vec2; foot: Vec2; out: Vec2 } 
   return { foot, out, place: [foot[0] + out[0] * terms.clearance, foot[1] + out[1] * terms.clearance] };
 }
 
+type Of = (
+  id: string,
+  name: string,
+  place: Vec2,
+  set: (draft: SpawnState, to: [number, number]) => void,
+) => HandleSpec<SpawnState>;
+
+/** The sector by its heading, and by one of its sides. */
+function sectorHandles({ heading, half }: NonNullable<SpawnState['sector']>, [x, y]: Vec2, far: number, of: Of) {
+  const at = (angle: number): Vec2 => [x + far * Math.sin((angle * Math.PI) / 180), y + far * Math.cos((angle * Math.PI) / 180)]; // prettier-ignore
+  const angleOf = (to: Vec2) => (Math.atan2(to[0] - x, to[1] - y) * 180) / Math.PI;
+  return [
+    of('sector', 'the heading of the sector', at(heading), (draft, to) => void (draft.sector!.heading = angleOf(to))),
+    of('sector side', 'the sector by its side', at(heading + half), (draft, to) => {
+      // The shorter way round from its heading.
+      const off = ((((angleOf(to) - draft.sector!.heading) % 360) + 540) % 360) - 180;
+      draft.sector!.half = Math.max(1, Math.min(180, Math.abs(off)));
+    }),
+  ];
+}
+
 /** Bounds, padding, discs and sector, in the drawings that see the surface. */
 function spawnHandles(now: Moment<SpawnState>, picture: string): HandleSpec<SpawnState>[] {
   const { slice, flat } = now;
@@ -29,17 +50,13 @@ function spawnHandles(now: Moment<SpawnState>, picture: string): HandleSpec<Spaw
   const surface = surfaceOf(now);
   const at = (p: Vec2): Vec3 => surface.at(p);
   const along: Vec3 = flat ? [0, 0, 1] : [0, 1, 0];
-  const of = (
-    id: string,
-    name: string,
-    place: Vec2,
-    set: (draft: SpawnState, to: [number, number]) => void,
-  ): HandleSpec<SpawnState> => ({
+  const of: Of = (id, name, place, set) => ({
     ...{ id: `spawn ${id}`, name, picture, at: at(place), along },
     move: (to, edit) => edit(`move ${name}`, (draft) => set(draft as SpawnState, [...surface.coordinates(to)])),
   });
   const terms = termsNow(now);
   const { min, max } = slice;
+  const ringed = typeof terms === 'string' ? [] : [{ ...edgeOf(terms), terms: terms.terms }];
   const padding = typeof terms === 'string' || slice.paddingUnit === 'pixels' ? [] : [edgeOf(terms)];
   return [
     ...padding.map(({ place, foot, out }) =>
@@ -53,26 +70,22 @@ function spawnHandles(now: Moment<SpawnState>, picture: string): HandleSpec<Spaw
           of('min', 'the bounds by their first corner', min, (draft, to) => void (draft.min = to)),
           of('max', 'the bounds by their last corner', max, (draft, to) => void (draft.max = to)),
         ]
-      : []),
+      : ringed.map(({ foot, out, terms: { clearance } }) =>
+          of(
+            'ring',
+            'the ring by its outer edge',
+            [foot[0] + out[0] * (clearance + slice.ring), foot[1] + out[1] * (clearance + slice.ring)],
+            (draft, to) => {
+              const far = (to[0] - foot[0]) * out[0] + (to[1] - foot[1]) * out[1];
+              draft.ring = Math.max(1e-3, far - clearance);
+            },
+          ),
+        )),
     ...slice.discs.slice(0, 12).flatMap(({ name, centre, distance }, i) => [
       of(`disc ${i}`, `the disc ${name}`, centre, (draft, to) => void (draft.discs[i]!.centre = to)),
       of(`disc ${i} edge`, `the edge of the disc ${name}`, [centre[0] + distance, centre[1]], (draft, to) => void (draft.discs[i]!.distance = Math.hypot(to[0] - draft.discs[i]!.centre[0], to[1] - draft.discs[i]!.centre[1]))), // prettier-ignore
     ]),
-    ...(slice.sector && typeof terms !== 'string'
-      ? [
-          of(
-            'sector',
-            'the heading of the sector',
-            [
-              terms.middle[0] + (Math.abs(max[0] - min[0]) / 3) * Math.sin((slice.sector.heading * Math.PI) / 180),
-              terms.middle[1] + (Math.abs(max[0] - min[0]) / 3) * Math.cos((slice.sector.heading * Math.PI) / 180),
-            ],
-            (draft, to) =>
-              void (draft.sector!.heading =
-                (Math.atan2(to[0] - terms.middle[0], to[1] - terms.middle[1]) * 180) / Math.PI),
-          ),
-        ]
-      : []),
+    ...(slice.sector && typeof terms !== 'string' ? sectorHandles(slice.sector, terms.middle, Math.abs(max[0] - min[0]) / 3, of) : []), // prettier-ignore
   ];
 }
 

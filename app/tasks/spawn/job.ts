@@ -1,5 +1,5 @@
 import type { Vec2 } from '../../../core/math/vec3';
-import { firstTouches, velocityAt } from '../../../core/spawn/firstSeen';
+import { firstTouches, firstTouchesMoving, velocityAt, type RegionAt } from '../../../core/spawn/firstSeen';
 import {
   chiSquare,
   countTouching,
@@ -11,6 +11,7 @@ import {
 } from '../../../core/spawn/measures';
 import { spawnInSteps, spawnRegion, type SpawnTerms } from '../../../core/spawn/spawn';
 import { screenFrame } from '../../pictures/screens';
+import { journeyAt, type Journey } from '../../state/journey';
 import { rest, type JobControl, type JobModule, type JobSpec } from '../../state/jobs';
 import type { SpawnState } from './state';
 import { spawnMark, surfaceOf, termsNow, termsUsed } from './terms';
@@ -25,6 +26,10 @@ interface Asked {
   readonly middle: Vec2;
   readonly slice: SpawnState;
   readonly screens: readonly { readonly name: string; readonly seen: readonly Vec2[] }[];
+  /** Where the camera goes, from the moment on, if it is to go its own way. */
+  readonly journey: Journey | null;
+  readonly time: number;
+  readonly flat: boolean;
 }
 
 /** One way of making points, and what it costs. */
@@ -124,8 +129,21 @@ const input: JobSpec<SpawnState, Asked, Found>['input'] = (now) => {
         middle: shown.middle,
         slice: now.slice,
         screens,
+        journey: now.slice.asItMoves ? now.journey : null,
+        time: now.slice.asItMoves ? now.time : 0,
+        flat: now.flat,
       });
 };
+
+/** What is seen of the surface so many seconds from the moment, by the camera on its own way. */
+function seenAlong({ slice, flat, time }: Asked, journey: Journey): RegionAt {
+  const surface = surfaceOf({ flat, slice });
+  return (seconds) => {
+    const made = journeyAt(journey, time + seconds);
+    const found = made.ok ? surface.visible(made.value) : 'footprintEmpty';
+    return typeof found === 'string' ? null : found;
+  };
+}
 
 const spawned: JobSpec<SpawnState, Asked, Found> = {
   says: 'Making points',
@@ -137,13 +155,19 @@ const spawned: JobSpec<SpawnState, Asked, Found> = {
     const { points, lot, tooMany } = await lotOf(slice.method, given, control);
     const [seconds, inView] = [new Float64Array(points.length), new Uint8Array(points.length)];
     const motion = slice.coming === 'towards' ? { towards: middle, speed: slice.speed } : { velocity: slice.velocity };
-    const touch = firstTouches(seen, slice.radius, slice.camera, slice.within);
-    points.forEach((p, i) => {
+    const touch = given.journey
+      ? firstTouchesMoving(seenAlong(given, given.journey), slice.radius, slice.within)
+      : firstTouches(seen, slice.radius, slice.camera, slice.within);
+    for (const [i, p] of points.entries()) {
+      if (given.journey && i % 1024 === 1023) {
+        control.progress(i / points.length);
+        await control.breathe();
+      }
       const [vx, vy] = velocityAt(p, motion);
       seconds[i] = touch(p[0], p[1], vx, vy);
       // What touches at once is in view.
       inView[i] = seconds[i] === 0 ? 1 : 0;
-    });
+    }
     const onScreens = screens.map(({ name, seen: own }): OnScreen => {
       return { name, seen: countTouching(own, points, slice.radius), padding: paddingToHide(given.here, own) };
     });

@@ -45,6 +45,8 @@ export interface SpawnState {
   speed: number;
   velocity: Pair;
   camera: Pair;
+  /** Whether the camera goes as its own track has it rather than evenly. */
+  asItMoves: boolean;
   within: number;
   /** The first frame: how far the camera moves in it, and its events in their order. */
   first: { moved: Pair; order: FrameEvent[] };
@@ -123,14 +125,27 @@ export const slice: Slice<SpawnState> = {
     speed: z.number().nonnegative(),
     velocity: pair,
     camera: pair,
+    asItMoves: z.boolean().default(false),
     within: positive,
     first: z.object({ moved: pair, order }),
   }) as unknown as z.ZodType<SpawnState>,
   initial: (project) => ({
     ...{ height: project.ground?.height ?? 0, region: 'bounds', paddingUnit: 'world', sector: null },
-    ...{ count: 400, seed: 1, method: 'direct', coming: 'towards', velocity: [0, 0], within: 60 },
+    ...{ count: 400, seed: 1, method: 'direct', coming: 'towards', velocity: [0, 0], asItMoves: false, within: 60 },
     ...begin(project),
   }),
+  reread: (kept, from, to, flat) => {
+    const second = flat ? 'up' : 'forward';
+    const pairAgain = (p: Vec2): Pair => [...to.fromPair(second, from.toPair(second, p))];
+    return {
+      ...kept,
+      height: flat ? kept.height : to.fromHeight(from.toHeight(kept.height)),
+      ...{ min: pairAgain(kept.min), max: pairAgain(kept.max) },
+      discs: kept.discs.map((disc) => ({ ...disc, centre: pairAgain(disc.centre) })),
+      ...{ velocity: pairAgain(kept.velocity), camera: pairAgain(kept.camera) },
+      first: { ...kept.first, moved: pairAgain(kept.first.moved) },
+    };
+  },
   queries: (kept, { flat, codec: e }) => {
     const outward = (p: Vec2): Pair => [...e.toPair(flat ? 'up' : 'forward', p)];
     const [a, b] = [outward(kept.min), outward(kept.max)];
