@@ -74,9 +74,18 @@ export function fatesOf(
   allowed: (p: Vec2) => boolean,
 ): Fates {
   const touching = touchesPolygon(visible, radius);
+  return fatesBy(points, ([x, y]) => touching(x, y), allowed);
+}
+
+/** The same, with whether a point is seen known by its place in the list. */
+export function fatesBy(
+  points: readonly Vec2[],
+  isSeen: (p: Vec2, i: number) => boolean,
+  allowed: (p: Vec2) => boolean,
+): Fates {
   let [seen, right] = [0, 0];
-  for (const p of points)
-    if (touching(p[0], p[1])) seen++;
+  for (const [i, p] of points.entries())
+    if (isSeen(p, i)) seen++;
     else if (allowed(p)) right++;
   return { seen, right, wasted: points.length - seen - right };
 }

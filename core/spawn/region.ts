@@ -177,6 +177,19 @@ export function regionOf(
     }
   }
   if (!cells.length) return null;
+  // The first cell of each strip: cells are in the order of their strips, from the lowest up.
+  const strips: number[] = [];
+  cells.forEach((cell, i) => (i === 0 || cell.low > cells[i - 1]!.low) && strips.push(i));
+  /** The first cell of the last strip that begins at or below a height. */
+  const stripAt = (y: number): number => {
+    let [from, to] = [0, strips.length - 1];
+    while (from < to) {
+      const half = (from + to + 1) >> 1;
+      if (cells[strips[half]!]!.low <= y) from = half;
+      else to = half - 1;
+    }
+    return from;
+  };
   const sums: number[] = [];
   let area = 0;
   for (const cell of cells) sums.push((area += cell.area));
@@ -221,7 +234,10 @@ export function regionOf(
       return [x0 + (x1 - x0) * random(), y];
     },
     sharesOf: ([x, y]) => {
-      for (let i = 0; i < cells.length; i++) {
+      const strip = stripAt(y);
+      // A point on the border of two strips may lie in a cell of the lower.
+      const last = strips[strip + 1] ?? cells.length;
+      for (let i = strips[Math.max(0, strip - 1)]!; i < last; i++) {
         const { left, right, low: y0, high: y1, area: whole } = cells[i]!;
         if (y < y0 || y > y1) continue;
         const [x0, x1] = [xAt(left, y), xAt(right, y)];
@@ -263,7 +279,9 @@ export function grownOutlines(polygon: readonly Vec2[], distance: number): Outli
 }
 
 /** How far a point lies from a convex polygon (counter-clockwise); 0 in it. */
-export function distanceToPolygon(polygon: readonly Vec2[], [x, y]: Vec2): number {
+export const distanceToPolygon = (polygon: readonly Vec2[], [x, y]: Vec2): number => distanceFrom(polygon, x, y);
+
+function distanceFrom(polygon: readonly Vec2[], x: number, y: number): number {
   let inside = true;
   let least = Infinity;
   const count = polygon.length;
@@ -298,7 +316,7 @@ export function touchesPolygon(polygon: readonly Vec2[], radius: number): (x: nu
     low = Math.min(low, y - radius);
     high = Math.max(high, y + radius);
   }
-  return (x, y) => x >= left && x <= right && y >= low && y <= high && distanceToPolygon(polygon, [x, y]) <= radius;
+  return (x, y) => x >= left && x <= right && y >= low && y <= high && distanceFrom(polygon, x, y) <= radius;
 }
 
 /**

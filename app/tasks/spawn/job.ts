@@ -3,12 +3,13 @@ import { firstTouches, firstTouchesMoving, velocityAt, type RegionAt } from '../
 import {
   chiSquare,
   countTouching,
-  fatesOf,
+  fatesBy,
   paddingToHide,
   roundPlayer,
   type ChiSquare,
   type Fates,
 } from '../../../core/spawn/measures';
+import { touchesPolygon } from '../../../core/spawn/region';
 import { spawnInSteps, spawnRegion, type SpawnTerms } from '../../../core/spawn/spawn';
 import { screenFrame } from '../../pictures/screens';
 import { journeyAt, type Journey } from '../../state/journey';
@@ -75,7 +76,8 @@ export interface Compared {
 /** How many bins a side evenness is told by. */
 const binsFor = (count: number): number => (count >= 320 ? 8 : count >= 125 ? 5 : 3);
 
-async function lotOf(method: SpawnState['method'], { terms, seen, middle, slice }: Asked, control: JobControl) {
+/** The points of a method, or why there are none. */
+async function pointsBy(method: SpawnState['method'], { terms, middle, slice }: Asked, control: JobControl) {
   const found = spawnRegion(terms);
   const start = performance.now();
   let points: readonly Vec2[] = [];
@@ -92,20 +94,29 @@ async function lotOf(method: SpawnState['method'], { terms, seen, middle, slice 
         continue;
       }
       if ('why' in step.value)
-        return { points, lot: null, tooMany: step.value.why === 'tooManyTries' ? step.value.expected : null };
+        return { points, lot: null, tooMany: step.value.why === 'tooManyTries' ? step.value.expected : null } as const;
       ({ points, tries, worst } = step.value);
       break;
     }
   }
-  const milliseconds = performance.now() - start;
+  return { points, found, tooMany: null, tries, worst, milliseconds: performance.now() - start };
+}
+
+type Made = Awaited<ReturnType<typeof pointsBy>>;
+
+/** What points cost and how they lie; which of them are seen is known. */
+function lotOf(
+  method: SpawnState['method'],
+  { points, found, tries, worst, milliseconds }: Exclude<Made, { lot: null }>,
+  isSeen: (p: Vec2, i: number) => boolean,
+): Lot {
   const shares = found ? points.map((p) => found.region.sharesOf(p)) : [];
   // Those off the region say nothing of how even the rest lie in it.
-  const chi = found && chiSquare(shares, binsFor(shares.filter((one) => one !== null).length));
-  const lot: Lot = {
+  const chi = found && chiSquare(shares, binsFor(shares.reduce((sum, one) => sum + (one ? 1 : 0), 0)));
+  return {
     ...{ method, tries, worst, milliseconds, chi },
-    fates: fatesOf(points, seen, slice.radius, found?.allowed ?? (() => false)),
+    fates: fatesBy(points, isSeen, found?.allowed ?? (() => false)),
   };
-  return { points, lot, tooMany: null };
 }
 
 const input: JobSpec<SpawnState, Asked, Found>['input'] = (now) => {
@@ -152,7 +163,8 @@ const spawned: JobSpec<SpawnState, Asked, Found> = {
     await control.breathe();
     const { mark, slice, seen, middle, screens } = given;
     const start = performance.now();
-    const { points, lot, tooMany } = await lotOf(slice.method, given, control);
+    const made = await pointsBy(slice.method, given, control);
+    const { points, tooMany } = made;
     const [seconds, inView] = [new Float64Array(points.length), new Uint8Array(points.length)];
     const motion = slice.coming === 'towards' ? { towards: middle, speed: slice.speed } : { velocity: slice.velocity };
     const touch = given.journey
@@ -168,6 +180,7 @@ const spawned: JobSpec<SpawnState, Asked, Found> = {
       // What touches at once is in view.
       inView[i] = seconds[i] === 0 ? 1 : 0;
     }
+    const lot = 'lot' in made ? null : lotOf(slice.method, made, (_, i) => inView[i] === 1);
     const onScreens = screens.map(({ name, seen: own }): OnScreen => {
       return { name, seen: countTouching(own, points, slice.radius), padding: paddingToHide(given.here, own) };
     });
@@ -187,8 +200,9 @@ const compared: JobSpec<SpawnState, Asked, Compared> = {
     const lots: Lot[] = [];
     for (const method of ['direct', 'rejection', 'circle'] as const) {
       await control.breathe();
-      const { lot } = await lotOf(method, given, control);
-      if (lot) lots.push(lot);
+      const made = await pointsBy(method, given, control);
+      const touching = touchesPolygon(given.seen, given.slice.radius);
+      if (!('lot' in made)) lots.push(lotOf(method, made, ([x, y]) => touching(x, y)));
     }
     return { mark: given.mark, lots };
   },
