@@ -92,17 +92,23 @@ export function near(actual: readonly number[], expected: readonly number[], tol
   );
 }
 
-/** The canvas once it stands still, as a short text that two pictures can be compared by. */
-export async function picture(page: Page): Promise<string> {
+/**
+ * The canvas once it stands still, or what one picture has of it, as a short text that two pictures can
+ * be compared by.
+ */
+export async function picture(page: Page, of: string | null = null): Promise<string> {
   const now = async () => {
     await drawn(page);
     // It is drawn on by a worker: only a copy can be read.
-    const pixels = await page.locator('.centre > canvas.pictures').evaluate((element) => {
+    const pixels = await page.locator('.centre > canvas.pictures').evaluate((element, name) => {
       const canvas = element as HTMLCanvasElement;
-      const copy = Object.assign(document.createElement('canvas'), { width: canvas.width, height: canvas.height });
-      copy.getContext('2d')!.drawImage(canvas, 0, 0);
+      const all = canvas.getBoundingClientRect();
+      const part = name === null ? all : document.querySelector(`[data-picture="${name}"]`)!.getBoundingClientRect();
+      const k = canvas.width / all.width;
+      const copy = Object.assign(document.createElement('canvas'), { width: part.width * k, height: part.height * k });
+      copy.getContext('2d')!.drawImage(canvas, (all.left - part.left) * k, (all.top - part.top) * k);
       return copy.toDataURL();
-    });
+    }, of);
     return createHash('sha256').update(pixels).digest('hex');
   };
   for (let last = await now(); ;) {

@@ -106,7 +106,8 @@ test('what moves plays, pauses and steps; Chain and strip follow, and nothing is
   await page.keyboard.press('Escape');
   // Another project, that stands still, has no rule.
   await page.getByRole('button', { name: 'Saltmarrow harbour' }).click();
-  await page.getByRole('menuitem', { name: 'Saltmarrow chart' }).click();
+  await page.getByRole('menuitem', { name: /All projects/ }).click();
+  await page.getByRole('button', { name: 'New, flat' }).click();
   await expect(page.getByRole('group', { name: 'Time' })).toHaveCount(0);
 });
 

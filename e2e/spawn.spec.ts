@@ -1,28 +1,12 @@
-import { execFileSync } from 'node:child_process';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { near, number, openBench, type } from './bench';
+import { answers, cells, choose, open, read } from './sheet';
 
 /* Spawn, walked: region, points, screens, until seen, the first frame, and what is taken home. */
 
-const open = (page: Page, short: string): Promise<void> =>
-  page.getByRole('navigation', { name: 'Sections' }).getByRole('button', { name: short, exact: true }).click();
-const choose = (page: Page, group: string, option: string) =>
-  page.getByRole('group', { name: group, exact: true }).getByRole('button', { name: option, exact: true }).click();
-const read = async (page: Page, id: string): Promise<string> => (await page.getByTestId(id).textContent())!;
-const cells = (page: Page, list: string) => page.getByRole('table', { name: list, exact: true }).locator('.data-body [role=row]'); // prettier-ignore
 const plainNumber = (text: string) => number(text.replaceAll(',', ''));
 
-/** The project as a compute request, and what the command line answers to it with other queries. */
-async function answers(page: Page, file: string, more: object[] = []) {
-  await page.locator('.project-button').click();
-  await page.getByRole('menuitem', { name: 'Copy as a compute request' }).click();
-  const request = JSON.parse(await page.evaluate(() => navigator.clipboard.readText())) as { queries: object[] };
-  writeFileSync(file, JSON.stringify({ ...request, queries: [...request.queries, ...more] }));
-  const out = execFileSync('node', ['bin/astrolabe.js', 'compute', file], { encoding: 'utf8', maxBuffer: 2 ** 26 });
-  const { results } = JSON.parse(out) as { results: (Record<string, never> & { id: string })[] };
-  return Object.fromEntries(results.map((one) => [one.id, one])) as Record<string, never>;
-}
 /** The points that the page saves, with their seconds. */
 async function saved(page: Page): Promise<{ at: number[]; seconds: number; inView: boolean }[]> {
   await open(page, 'Files');

@@ -1,5 +1,6 @@
 import { angleBetween } from '../../../core/convert/compare';
-import { worldToPixel } from '../../../core/convert/project';
+import { pictureToViewRuf, viewRufToWorld, worldToPixel, worldToViewRuf } from '../../../core/convert/project';
+import { add, sub, type Vec3 } from '../../../core/math/vec3';
 import { stalenessOf } from '../../../core/motion/stages';
 import { OrderList } from '../../sheet/OrderList';
 import { journeyAt } from '../../state/journey';
@@ -27,19 +28,30 @@ export function Order() {
     const made = journey && journeyAt(journey, Math.max(0, time - frames * h));
     return made?.ok ? made.value : now.frame;
   };
-  /** Where the subject stands in a camera, both so many frames old. */
-  const pixel = (camera: number, bodies: number) => {
-    const place = subject && worldToPixel(at(camera), subjectAt(subject, Math.max(0, time - bodies * h)));
-    return place?.ok ? place.value : null;
-  };
-  const picture = pixel(drawn.camera, drawn.bodies);
-  const right = pixel(0, 0);
+  // The subject, and places at its distance half way out to the corners of the picture.
+  const middle = subject && worldToViewRuf(at(0), subjectAt(subject, time));
+  const places = middle
+    ? [[0, 0], [-0.5, -0.5], [0.5, -0.5], [0.5, 0.5], [-0.5, 0.5]].map(([x, y]) => viewRufToWorld(at(0), pictureToViewRuf(at(0), x!, y!, middle[2]))) // prettier-ignore
+    : [];
+  const moved = (bodies: number): Vec3 =>
+    subject ? sub(subjectAt(subject, Math.max(0, time - bodies * h)), subjectAt(subject, time)) : [0, 0, 0];
+  /** Where the places stand in a camera, both so many frames old. */
+  const pixels = (camera: number, bodies: number) =>
+    [...(subject ? [subjectAt(subject, time)] : []), ...places].map((p) => {
+      const found = worldToPixel(at(camera), add(p, moved(bodies)));
+      return found.ok ? found.value : null;
+    });
+  const apart = (a: ReturnType<typeof pixels>, b: ReturnType<typeof pixels>) =>
+    a.reduce<number | null>((most, p, i) => {
+      const q = b[i];
+      return p && q ? Math.max(most ?? 0, Math.hypot(p[0] - q[0], p[1] - q[1])) : most;
+    }, null);
+  const picture = pixels(drawn.camera, drawn.bodies);
+  const right = pixels(0, 0);
   const unit = e.conventions.angles.unit === 'degrees' ? '°' : ' rad';
   const rows = lags.map(({ stage, camera, bodies }) => {
-    const own = pixel(camera, bodies);
     // The picture itself is held against what it should be; all else against the picture.
-    const against = stage === 'draw' ? right : picture;
-    const off = own && against ? Math.hypot(own[0] - against[0], own[1] - against[1]) : null;
+    const off = apart(pixels(camera, bodies), stage === 'draw' ? right : picture);
     const turn = angleBetween(at(camera).forward, at(stage === 'draw' ? 0 : drawn.camera).forward);
     return { stage, camera, bodies, off, turn };
   });
@@ -81,7 +93,7 @@ export function Order() {
       <p className="verdict-line" data-testid="order" aria-live="polite">
         {!late.length
           ? 'Every stage works with this frame.'
-          : `${late.map(({ stage, camera, bodies }) => `${stageWords[stage]} with ${[camera ? `a camera ${counted(camera, 'frame', 'frames')} old` : null, bodies ? `bodies ${counted(bodies, 'frame', 'frames')} old` : null].filter(Boolean).join(' and ')}`).join('; ')}. At this moment up to ${figure(worst, 2)} pixels${subject ? ` at ${subject.name}` : ''}, ${figure(e.toAngle(Math.max(0, ...late.map(({ turn }) => turn))), 3)}${unit}.`}
+          : `${late.map(({ stage, camera, bodies }) => `${stageWords[stage]} with ${[camera ? `a camera ${counted(camera, 'frame', 'frames')} old` : null, bodies ? `bodies ${counted(bodies, 'frame', 'frames')} old` : null].filter(Boolean).join(' and ')}`).join('; ')}. At this moment up to ${figure(worst, 2)} pixels${subject ? ` about ${subject.name}` : ''}, ${figure(e.toAngle(Math.max(0, ...late.map(({ turn }) => turn))), 3)}${unit}.`}
       </p>
       <p className="text-note leading-4 text-ink2">
         Drag a stage, or use its arrows. Billboard, Pick and Spawn take a camera that is late from here.

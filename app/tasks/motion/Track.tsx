@@ -41,7 +41,9 @@ export function Track() {
     { name: 'Camera', width: '1fr', value: ({ name }) => name },
     { name: 'does', width: '1.2fr', value: ({ does }) => does },
   ];
-  const span = track && travelSpan(track);
+  // What has an end of its own; all else goes on.
+  const ends = ['path', 'walk', 'dollyZoom', 'blend'].includes(kind);
+  const span = track && ends ? travelSpan(track) : null;
   return (
     <>
       {rows.length > 1 && (

@@ -131,7 +131,7 @@ export const marks: Marks<MotionState, Derived> = {
   derive: (now) => derived(now, now.answer<Compared>('compared')),
   moves: moved,
 
-  standing(view, now, { journey, track, way, subject, stepped }) {
+  standing(view, now, { journey, track, way, subject, stepped }, look) {
     if (view.name.startsWith('screen') || !track || !journey) return {};
     const marks: Mark[] = [];
     const words: Word[] = [];
@@ -177,7 +177,9 @@ export const marks: Marks<MotionState, Derived> = {
         }
       }
     }
-    if (flat && own) for (const factor of now.slice.layers) marks.push(layerMark(view, now, factor));
+    // Only while the sheet is about them: they would hide the chart.
+    if (flat && own && look.folds['motion-pixels'])
+      for (const factor of now.slice.layers) marks.push(layerMark(view, now, factor));
     if (own && subject) {
       const place = view.point(subjectAt(subject, now.time));
       if (place)

@@ -88,7 +88,7 @@ export function beginSteering(): void {
     else held.delete(event.key);
   };
   const onPointer = (event: PointerEvent) => {
-    const over = (event.target as Element | null)?.closest?.('[data-picture=camera]');
+    const over = (event.target as Element | null)?.closest?.('[data-picture=main]');
     if (event.type === 'pointerdown' && over) dragging = true;
     if (!dragging) return;
     event.preventDefault();
