@@ -39,7 +39,9 @@ export function TimeRule({
   height: number;
   ticksOf: (now: Moment) => readonly TimeTick[];
 }) {
-  const { playing, rate, loop, span } = useClock(useShallow(({ playing, rate, loop, span }) => ({ playing, rate, loop, span })));
+  const { playing, rate, loop, span } = useClock(
+    useShallow(({ playing, rate, loop, span }) => ({ playing, rate, loop, span })),
+  );
   const now = useMoment();
   // The rule ends where the longest of what moves has come round.
   const wanted = spanOf(now.project);

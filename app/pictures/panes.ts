@@ -33,5 +33,4 @@ export function rowOf(wanted: readonly PaneName[] | undefined, usual: PaneName, 
 
 /** How high the time rule stands: only where a project moves. */
 export const timeRuleHeight = 46;
-export const stripHeight = (project: Project, ofTask: number): number =>
-  (moves(project) ? timeRuleHeight : 0) + ofTask;
+export const stripHeight = (project: Project, ofTask: number): number => (moves(project) ? timeRuleHeight : 0) + ofTask;

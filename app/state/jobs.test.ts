@@ -19,7 +19,11 @@ function crew() {
   const runs = () => workers.flatMap(({ told }) => told.filter((one) => one.kind === 'run'));
   return { workers, failures, runner, runs };
 }
-const answers = () => useAnswers.getState().answers;
+/** The answers to the jobs of Spawn, by the job. */
+const answers = () =>
+  Object.fromEntries(
+    Object.entries(useAnswers.getState().answers).map(([key, one]) => [key.replace('spawn\n', ''), one]),
+  );
 
 describe('the runner of jobs', () => {
   beforeEach(() => {
@@ -87,7 +91,7 @@ describe('the runner of jobs', () => {
     const { workers, runner, runs } = crew();
     runner.ask('spawn', 'points', 'Sampling', { seed: 1 });
     workers[0]!.say({ kind: 'done', run: 1, result: 'one' });
-    useAnswers.setState({ answers: { ...answers(), other: 2 } });
+    useAnswers.setState(({ answers: kept }) => ({ answers: { ...kept, other: 2 } }));
     runner.ask('spawn', 'points', 'Sampling', { seed: 2 });
     runner.ask('spawn', 'points', 'Sampling', null);
     expect(workers[0]!.told.at(-1)).toEqual({ kind: 'stop', run: 2 });

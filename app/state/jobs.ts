@@ -1,6 +1,6 @@
 import { underWay } from '../ui/notices';
 import { useAnswers } from './answers';
-import type { Moment } from './moment';
+import { answerKey, type Moment } from './moment';
 
 /*
  * Heavy work of the tasks, in a small pool of workers. Of what is asked for in turn only the newest
@@ -138,7 +138,7 @@ export function jobRunner(
       one.running!.notice.done();
       one.running = null;
       if (message.kind === 'done' && !one.waits)
-        useAnswers.setState(({ answers }) => ({ answers: { ...answers, [key.split('\n')[1]!]: message.result } }));
+        useAnswers.setState(({ answers }) => ({ answers: { ...answers, [key]: message.result } }));
       if (message.kind === 'failed') failed(one.says, message.message);
     }
     for (const [key, one] of asked) if (one.waits) start(key);
@@ -153,15 +153,15 @@ export function jobRunner(
 
   return {
     ask(task, job, says, input) {
-      const key = `${task}\n${job}`;
+      const key = answerKey(task, job);
       const one = asked.get(key);
       if (input === null) {
         letGo(one?.running ?? null);
         asked.delete(key);
         const { answers } = useAnswers.getState();
-        if (job in answers)
+        if (key in answers)
           useAnswers.setState({
-            answers: Object.fromEntries(Object.entries(answers).filter(([name]) => name !== job)),
+            answers: Object.fromEntries(Object.entries(answers).filter(([name]) => name !== key)),
           });
         return;
       }

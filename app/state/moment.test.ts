@@ -6,7 +6,7 @@ import type { Vec3 } from '../../core/math/vec3';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { emptySpace } from '../../demo/empty';
 import { cameraInSpace } from '../../formats/camera';
-import { installMovers, momentOf, momentWith, seenIn } from './moment';
+import { installMovers, answerKey, momentOf, momentWith, seenIn } from './moment';
 import { moves } from './span';
 
 const harbour = saltmarrow();
@@ -115,13 +115,20 @@ describe('a moment', () => {
 
   it('is asked by a task with its own slice and answers, everything else shared', () => {
     const slice = { spread: 3 };
-    const own = momentWith(momentOf(harbour, 2), slice, { counted: 7 });
+    const own = momentWith(
+      momentOf(harbour, 2),
+      slice,
+      { [answerKey('one', 'counted')]: 7, [answerKey('other', 'summed')]: 8 },
+      'one',
+    );
     expect(own.slice).toBe(slice);
     expect(own.answer('counted')).toBe(7);
     expect(own.answer('other')).toBeUndefined();
     expect(own.placed).toBe(momentOf(harbour, 2).placed);
     expect(own.occluder).toBe(momentOf(harbour, 2).occluder);
-    expect(momentWith(momentOf(harbour, 2), slice, own.answer('x') ?? {})).not.toBe(own);
+    expect(momentWith(momentOf(harbour, 2), slice, own.answer('x') ?? {}, 'one')).not.toBe(own);
+    // Another task's answer of some name is none of its own.
+    expect(own.answer('summed')).toBeUndefined();
   });
 
   it('goes by what a task moves: the camera that is shown, while the document keeps its own', () => {

@@ -279,15 +279,22 @@ export function momentOf(project: Project, time = 0): Moment {
   return moments(project)(time);
 }
 
+/** By what a job's answer is known: tasks may call their jobs alike. */
+export const answerKey = (task: string, job: string): string => `${task}\n${job}`;
+
 const withSlice = memo(
-  <S>(now: Moment, slice: S, answers: Readonly<Record<string, unknown>>): Moment<S> =>
+  <S>(now: Moment, slice: S, answers: Readonly<Record<string, unknown>>, task: string): Moment<S> =>
     // The moment beneath goes on answering, its late answers included.
     Object.create(now, {
       slice: { value: slice, enumerable: true },
-      answer: { value: (job: string) => answers[job] },
+      answer: { value: (job: string) => answers[answerKey(task, job)] },
     }) as Moment<S>,
 );
 
 /** A moment as a task sees it: with what it keeps in the project, and what its jobs have found. */
-export const momentWith = <S>(now: Moment, slice: S, answers: Readonly<Record<string, unknown>>): Moment<S> =>
-  withSlice(now, slice, answers) as Moment<S>;
+export const momentWith = <S>(
+  now: Moment,
+  slice: S,
+  answers: Readonly<Record<string, unknown>>,
+  task: string,
+): Moment<S> => withSlice(now, slice, answers, task) as Moment<S>;

@@ -97,7 +97,7 @@ export const taskMoment = <S>(
   name: string,
   now: Moment,
   answers: Readonly<Record<string, unknown>> = noAnswers,
-): Moment<S> => momentWith(now, (table[name] && sliceOf(name, now.project)) as S, answers);
+): Moment<S> => momentWith(now, (table[name] && sliceOf(name, now.project)) as S, answers, name);
 
 /** The tasks whose part of a project cannot be read, and why: it is kept as it was. */
 export const unreadSlices = (project: Project): readonly { readonly task: string; readonly why: string }[] =>

@@ -1,3 +1,4 @@
+import type { CameraFrame } from '../../../core/camera/frame';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { lookThrough } from '../../edits/cameras';
 import { allCameras } from '../../../formats/project';
@@ -10,6 +11,12 @@ import { flatKinds, travelKinds, travelSpan, type MotionState, type TravelKind }
 import { travelWords } from './words';
 import { Terms } from './Terms';
 import { Shake } from './Shake';
+
+/** Whether two frames are one camera but for what rounding does. */
+function alike(a: CameraFrame, b: CameraFrame): boolean {
+  const near = (x: readonly number[], y: readonly number[]) => x.every((v, i) => Math.abs(v - y[i]!) <= 1e-6 * (1 + Math.abs(v))); // prettier-ignore
+  return a.kind === b.kind && near(a.view, b.view) && near(a.projection, b.projection);
+}
 
 /** The cameras with what each does, and the track of the one looked through. */
 export function Track() {
@@ -41,6 +48,8 @@ export function Track() {
     { name: 'Camera', width: '1fr', value: ({ name }) => name },
     { name: 'does', width: '1.2fr', value: ({ does }) => does },
   ];
+  const begins = journey && journeyAt(journey, 0);
+  const leaps = begins?.ok && !alike(begins.value, now.rest);
   // What has an end of its own; all else goes on.
   const ends = ['path', 'walk', 'dollyZoom', 'blend'].includes(kind);
   const span = track && ends ? travelSpan(track) : null;
@@ -85,6 +94,12 @@ export function Track() {
         </p>
       )}
       {track && <Terms travel={track.travel} />}
+      {leaps && (
+        <p className="warning" data-testid="track-leaps">
+          The track does not begin where the camera stands: at time 0 the picture is the camera as Frame has it, and
+          leaps to the track from there.
+        </p>
+      )}
       {!flat && <Shake />}
     </>
   );

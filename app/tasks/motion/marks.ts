@@ -1,7 +1,6 @@
 import { basisOfAngles } from '../../../core/camera/orientation';
 import { radians } from '../../../core/math/angle';
 import { addScaled, type Vec2, type Vec3 } from '../../../core/math/vec3';
-import type { CameraFrame } from '../../../core/camera/frame';
 import type { Course } from '../../../core/motion/course';
 import { followed } from '../../../core/motion/track';
 import { parallaxFocus } from '../../../core/motion/follow';
@@ -27,13 +26,6 @@ export const sourceOf = ({ travel }: CameraTrack): 'input' | 'bodies' | null =>
 /** Stages of other tasks that may run before the camera has moved. */
 const fed: readonly FrameStage[] = ['followers', 'billboards', 'spawns', 'picking'];
 
-/** Whether two frames are one camera but for what rounding does. */
-function alike(a: CameraFrame, b: CameraFrame): boolean {
-  const near = (x: readonly number[], y: readonly number[]) =>
-    x.every((v, i) => Math.abs(v - y[i]!) <= 1e-7 * (1 + Math.abs(v)));
-  return a.kind === b.kind && near(a.view, b.view) && near(a.projection, b.projection);
-}
-
 /** The camera at a moment, and as the stages have it that run too early; nothing where it stands. */
 export function moved(now: Now): ReturnType<NonNullable<Marks<MotionState>['moves']>> {
   const journey = journeyOf(now);
@@ -50,9 +42,9 @@ export function moved(now: Now): ReturnType<NonNullable<Marks<MotionState>['move
       return then.ok ? [[stage, then.value]] : [];
     }),
   );
-  // Where it begins it is the project's own camera, to the last bit.
-  const begun = now.time === 0 && alike(made.value, now.rest);
-  return { journey, stale, ...(!begun && { frame: made.value }) };
+  // At 0 it is the project's own camera, to the last bit, wherever the track begins: what is typed in
+  // Frame is what is seen.
+  return { journey, stale, ...(now.time !== 0 && { frame: made.value }) };
 }
 
 interface Derived {
