@@ -120,7 +120,9 @@ test('C: (120, 80) in the middle at zoom 2 turned by 30°, y down, a label in th
   await expect(page.getByRole('button', { name: /^Zoom 4: 320 × 180/ })).toBeAttached();
   const [x, y] = await middleOf(page);
   await page.mouse.move(x, y);
-  await expect(page.getByRole('contentinfo', { name: 'Pointer' })).toContainText(/World (120\.0|119\.9)\d, −(80\.0|79\.9)\d/);
+  await expect(page.getByRole('contentinfo', { name: 'Pointer' })).toContainText(
+    /World (120\.0|119\.9)\d, −(80\.0|79\.9)\d/,
+  );
   await steps.task('Convert');
   await expect(page.getByRole('region', { name: 'Back to world' })).toBeVisible();
   await page.keyboard.press('h');
