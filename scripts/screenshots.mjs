@@ -45,14 +45,6 @@ async function take(
 const open = (page, title) => page.getByRole('navigation', { name: 'Sections' }).getByTitle(title).click();
 
 await take('frame-paper', { task: 'frame', tries: true });
-await take('frame-depth', {
-  task: 'frame',
-  act: async (page) => {
-    await open(page, 'Depth resolution');
-    await page.getByTestId('depth-u24').waitFor();
-    await open(page, 'Screens');
-  },
-});
 await take('outside', {
   task: 'frame',
   act: async (page) => {
@@ -141,6 +133,18 @@ await take('model', {
     }, lines.join('\n'));
     await page.locator('.notice').filter({ hasText: 'Opened' }).waitFor();
     await page.locator('.notice').waitFor({ state: 'detached' });
+  },
+});
+await take('motion', {
+  task: 'motion',
+  act: async (page) => {
+    // It opens a third of the way into the dolly zoom; a little farther the quay has come near.
+    await page.getByTestId('motion-fov').waitFor();
+    const moment = page.getByRole('slider', { name: 'The moment' });
+    await moment.focus();
+    for (let i = 0; i < 18; i++) await page.keyboard.press('Shift+ArrowRight');
+    await open(page, 'Over time');
+    await page.locator('.recharts-line').nth(2).waitFor();
   },
 });
 await take('order-paper', { task: 'order', act: (page) => page.keyboard.press('g') });
