@@ -1,5 +1,14 @@
 import './App.css';
-import { lazy, Suspense, useEffect, useMemo, type CSSProperties, type PointerEvent, type ReactNode } from 'react';
+import {
+  lazy,
+  Suspense,
+  useCallback,
+  useEffect,
+  useMemo,
+  type CSSProperties,
+  type PointerEvent,
+  type ReactNode,
+} from 'react';
 import { Navigate, Outlet, Route, Routes, useHref, useLocation } from 'react-router';
 import { Chain } from '../chain/Chain';
 import { Start } from './Start';
@@ -17,6 +26,7 @@ import { useDocument } from '../state/document';
 import { useSettings } from '../state/settings';
 import { wasShown } from '../state/shown';
 import type { Moment } from '../state/moment';
+import { useStill } from '../state/pace';
 import { taskMoment } from '../state/slices';
 import { currentTaskMoment, Tempo } from '../state/tempo';
 import type { TaskHandles } from '../pictures/Handles';
@@ -89,10 +99,6 @@ const panesOf = ({ route, panes = [] }: AnyTask): readonly OwnPane[] => [
 const handlesOf = ({ route, handles }: AnyTask): TaskHandles | undefined =>
   handles && ((view) => ({ task: route, handles: handles(currentTaskMoment(route), view.name) }));
 
-/** What the tasks have at moments of the time rule. */
-const ticksOf = (now: Moment): readonly TimeTick[] =>
-  tasks.flatMap(({ route, ticks }) => ticks?.(taskMoment(route, now)) ?? []);
-
 /**
  * One page for every task: the tasks differ in their worksheet and in what they add to the
  * pictures.
@@ -103,6 +109,13 @@ function Bench({ task }: { task: AnyTask }) {
   const whole = useFirstPaintDone();
   const panes = useMemo(() => panesOf(task), [task]);
   const ofTask = useMemo(() => handlesOf(task), [task]);
+  const answers = useStill((state) => state.answers);
+  // What the tasks have at moments of the time rule.
+  const ticksOf = useCallback(
+    (now: Moment): readonly TimeTick[] =>
+      tasks.flatMap(({ route, ticks }) => ticks?.(taskMoment(route, now, answers)) ?? []),
+    [answers],
+  );
   useEffect(() => runJobs(task.route), [task]);
   const id = useDocument(({ project }) => project?.id);
   useEffect(() => {

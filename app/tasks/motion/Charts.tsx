@@ -1,3 +1,4 @@
+import { DataList } from '../../sheet/DataList';
 import { Curves } from '../../sheet/Curves';
 import { spanOf } from '../../state/span';
 import { useTaskMoment } from '../../state/tempo';
@@ -5,6 +6,7 @@ import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
 import { goTo } from './goTo';
+import type { Events } from './job';
 import { journeyOf, trackOf } from './journey';
 import { sampleAt, seriesOf } from './series';
 import type { MotionState } from './state';
@@ -26,6 +28,7 @@ export function Charts() {
     const v = frame.viewport;
     return e.toScreen(v, ((x - v.x) / v.width) * 2 - 1, 1 - ((y - v.y) / v.height) * 2);
   };
+  const events = now.answer<Events>('events')?.list ?? [];
   const data = series.map((one) => {
     const place = screen(one.x, one.y);
     return { ...one, fov: one.fov === null ? null : e.toAngle((one.fov * Math.PI) / 180), x: place?.[0] ?? null, y: place?.[1] ?? null }; // prettier-ignore
@@ -129,6 +132,20 @@ export function Charts() {
             Its diameter <em>px</em>
           </div>
           {chart([{ of: 'size', color: 'teal' }])}
+          {slice.subject !== null && (
+            <DataList
+              name="events of the subject"
+              rows={events}
+              keyOf={({ time }) => String(time)}
+              columns={[
+                { name: 's', width: '70px', value: ({ time }) => time, decimals: 3 },
+                { name: 'It', width: '1fr', value: ({ what }) => what },
+              ]}
+              onChoose={({ time }) => goTo(time)}
+              most={4}
+              empty="It does not enter or leave the view."
+            />
+          )}
           <p className="text-note leading-4 text-ink2">Seconds run to the right. Drag on a chart to move the moment.</p>
         </>
       )}

@@ -95,13 +95,13 @@ export function takeBodyTable(id: string, text: string): void {
 /** Motions in and out, as tables and as the track of a compute request. */
 export function Home() {
   const now = useTaskMoment<MotionState>('motion');
-  const { project, flat, codec: e } = now;
+  const { project, flat } = now;
   const selected = useSelection((state) => state.ids);
   const [rate, setRate] = useState(30);
   const journey = journeyOf(now);
   const track = trackOf(now);
   const body = project.bodies.find(({ id }) => id === selected.at(-1)) ?? project.bodies.find(({ motion }) => motion !== null); // prettier-ignore
-  const asked = track && requestTrack(track, project.bodies, e, flat);
+  const asked = track && requestTrack(track, now);
   const open = (take: (text: string) => void) => askFile('.csv,.tsv,.txt,text/csv', (file) => void file.text().then(take)); // prettier-ignore
   return (
     <>

@@ -3,6 +3,7 @@ import { figure } from '../../ui/figures';
 import { lengths } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { changeTrack } from './edits';
+import { dollyDistances } from './journey';
 import { AngleNum, Num, PlaceFields, SizeFields } from './fields';
 import { eases, type MotionState, type Travel, type TravelKind } from './state';
 import { easeWords } from './words';
@@ -13,7 +14,8 @@ const seconds = { s: 1, ms: 0.001 };
 
 /** The numbers of a way of travelling. */
 export function Terms({ travel: t }: { travel: Travel }) {
-  const { project, flat } = useTaskMoment<MotionState>('motion');
+  const { project, flat, rest } = useTaskMoment<MotionState>('motion');
+  const stops = t.kind === 'dollyZoom' ? dollyDistances(t, rest) : ([0, 0] as const);
   /** Changes the travel, if it is still of this kind. */
   const set = <K extends TravelKind>(
     kind: K,
@@ -87,8 +89,20 @@ export function Terms({ travel: t }: { travel: Travel }) {
               refuse={(v) => (v >= 0 ? null : 'A half-life is 0 (at once) or more.')}
               set={(v, g) => set('follow', 'set the half-life', (d) => void (d.halfLife = v), g)}
             />
-            <WorkingButton of="left" />
+            <Num
+              name="Look-ahead"
+              label="ahead"
+              unit="s"
+              step={0.1}
+              value={t.lookAhead}
+              units={seconds}
+              refuse={(v) => (v >= 0 ? null : 'It looks ahead by 0 seconds or more.')}
+              set={(v, g) => set('follow', 'look ahead', (d) => void (d.lookAhead = v), g)}
+            />
           </div>
+          <p>
+            <WorkingButton of="left" />
+          </p>
           <div className="row">
             <span className="label" title="Half widths about the place held, in which it is not followed">
               Zone
@@ -232,7 +246,20 @@ export function Terms({ travel: t }: { travel: Travel }) {
               refuse={(v) => (v >= 0 ? null : 'It takes 0 seconds (at once) or more.')}
               set={(v, g) => set('dollyZoom', 'set the seconds', (d) => void (d.duration = v), g)}
             />
+            <AngleNum
+              name="Widest field of view"
+              label="up to"
+              of={null}
+              value={t.widest}
+              refuse={(v) => (v > 0 && v < 180 ? null : 'Between 0° and 180°.')}
+              set={(v, g) => set('dollyZoom', 'limit the field of view', (d) => void (d.widest = v), g)}
+            />
           </div>
+          {stops[1] > t.distance[1] + 1e-9 && (
+            <p className="text-note leading-4 text-ink2">
+              It stops {figure(stops[1], 2)} from the target, where the field of view is the widest allowed.
+            </p>
+          )}
           {ease(t.ease, (to) => set('dollyZoom', 'set how it goes', (d) => void (d.ease = to)))}
         </>
       );

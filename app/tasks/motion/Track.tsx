@@ -27,7 +27,7 @@ export function Track() {
   const journey = journeyOf(now);
   const made = journey && journeyAt(journey, now.time);
   const lost =
-    track?.travel.kind === 'follow' && !bodyCourse(project.bodies, track.travel.body)
+    track?.travel.kind === 'follow' && !bodyCourse(project.bodies, track.travel.body, track.travel.lookAhead)
       ? 'The body that is followed is gone. Choose another.'
       : track && flat && !flatKinds.includes(kind)
         ? `A flat camera cannot do this: it ${travelWords[kind]} in space alone. Choose scrolling or following.`

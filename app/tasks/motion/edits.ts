@@ -64,7 +64,7 @@ function begun(kind: TravelKind, now: Moment<MotionState>): Travel {
       return { kind, velocity: flat ? [tidy(b.radius / 20), 0, 0] : tidied(rest.right.map((v) => (v * b.radius) / 30) as Triple) }; // prettier-ignore
     case 'follow': {
       const moving = project.bodies.find(({ motion }) => motion !== null);
-      return { kind, body: now.slice.subject ?? moving?.id ?? project.bodies[0]?.id ?? '', halfLife: 0.5, deadZone: [0, 0, 0], bounds: null }; // prettier-ignore
+      return { kind, body: now.slice.subject ?? moving?.id ?? project.bodies[0]?.id ?? '', halfLife: 0.5, lookAhead: 0, deadZone: [0, 0, 0], bounds: null }; // prettier-ignore
     }
     case 'orbit':
       return { kind, centre: target, yawRate: 12, pitchRate: 0, pitchLimits: [-80, 80], distanceRate: 0 };
@@ -80,7 +80,7 @@ function begun(kind: TravelKind, now: Moment<MotionState>): Travel {
       };
     case 'dollyZoom': {
       const from = tidy(Math.max(ahead, 1e-3));
-      return { kind, target, distance: [from, tidy(from / 3)], duration: 8, ease: 'gentle' };
+      return { kind, target, distance: [from, tidy(from / 3)], widest: 120, duration: 8, ease: 'gentle' };
     }
     case 'blend':
       return { kind, subject: target, duration: 6, ease: 'gentle' };

@@ -11,6 +11,7 @@ import { finds } from './finds';
 import { help } from './help';
 import { journeyOf, trackOf } from './journey';
 import { heldPlace } from './marks';
+import type { Events } from './job';
 import type { MotionState, Travel } from './state';
 import { beginSteering } from './steer';
 import { tries } from './tries';
@@ -94,8 +95,13 @@ function motionHandles(now: Moment<MotionState>, picture: string): HandleSpec<Mo
   }
 }
 
-/** The keys of the path, which are dragged along the rule, and where stretches and ways end. */
+/** The keys of the path, which are dragged along the rule; where stretches and ways end; when the subject enters and leaves. */
 function motionTicks(now: Moment<MotionState>): readonly TimeTick[] {
+  const subject = now.project.bodies.find(({ id }) => id === now.slice.subject)?.name ?? '';
+  const events = now.answer<Events>('events')?.list ?? [];
+  return [...trackTicks(now), ...events.map(({ time, what }) => ({ time, name: `${subject} ${what}` }))];
+}
+function trackTicks(now: Moment<MotionState>): readonly TimeTick[] {
   const travel = trackOf(now)?.travel;
   switch (travel?.kind) {
     case 'path':

@@ -5,9 +5,14 @@ import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import { frameTimes, heldInSteps, steppedCameras, tunedFor, type Manner } from '../../../core/motion/rates';
 import { turnedInSteps, type Turned } from '../../../core/motion/turning';
 import { seamsOf } from '../../../core/motion/wholePixels';
-import { tileSide } from '../../../formats/project';
+import { placeBodies } from '../../../core/bodies/body';
+import { placedAt, type MovingBody } from '../../../core/motion/bodies';
+import { staysInView } from '../../../core/visibility/overTime';
+import { coreMotion } from '../../../formats/camera';
+import { tileSide, type Project } from '../../../formats/project';
 import { flatAt, focusMovedBy, focusOnJourney, journeyAt, type Journey } from '../../state/journey';
 import type { JobModule, JobSpec } from '../../state/jobs';
+import { memo } from '../../state/memo';
 import { spanOf } from '../../state/span';
 import { journeyOf } from './journey';
 import type { MotionState, Rate } from './state';
@@ -165,4 +170,58 @@ const seams: JobSpec<MotionState, AskedSeams, SeamsFound> = {
   },
 };
 
-export const jobs: JobModule['jobs'] = { compared, turned, seams };
+interface AskedEvents {
+  readonly journey: Journey | null;
+  readonly frame: CameraFrame;
+  /** The subject and all that it hangs on, the subject first. */
+  readonly chain: readonly MovingBody[];
+  readonly span: number;
+  readonly flat: boolean;
+}
+/** When the subject comes into view and leaves it. */
+export interface Events {
+  readonly list: readonly { readonly time: number; readonly what: 'enters' | 'leaves' }[];
+}
+const chainOf = memo((bodies: Project['bodies'], id: string): readonly MovingBody[] => {
+  const byId = new Map(bodies.map((body) => [body.id, body]));
+  const chain: MovingBody[] = [];
+  for (let at = byId.get(id); at; at = at.parent === null ? undefined : byId.get(at.parent))
+    // What it hangs on is there for its place alone.
+    chain.push({ ...at, shape: at.id === id ? at.shape : { kind: 'point' }, motion: at.motion && coreMotion(at.motion) }); // prettier-ignore
+  return chain;
+});
+const events: JobSpec<MotionState, AskedEvents, Events> = {
+  says: 'Looking when the subject enters and leaves',
+  input: (now) => {
+    const { slice, project, rest, flat } = now;
+    const chain = slice.subject === null ? [] : chainOf(project.bodies, slice.subject);
+    return chain.length ? { journey: journeyOf(now), frame: rest, chain, span: spanOf(project), flat } : null;
+  },
+  run: async ({ journey, frame, chain, span, flat }, control) => {
+    await control.breathe();
+    const made = placeBodies(chain);
+    if (!made.ok) return { list: [] };
+    const placed = new Map(made.placed.map((one) => [one.body.id, one]));
+    const { id } = chain[0]!;
+    const stays = await staysInView(
+      (time) => {
+        const then = journey && journeyAt(journey, time);
+        return { frame: then?.ok ? then.value : frame, placed: [placedAt(chain, placed, time).get(id)!] };
+      },
+      {
+        ...{ span, step: 1 / 30, flat },
+        onProgress: async (share) => {
+          control.progress(share);
+          await control.breathe();
+        },
+      },
+    );
+    const list = stays.flatMap(({ from, to }) => [
+      ...(from > 0 ? [{ time: from, what: 'enters' as const }] : []),
+      ...(to < span ? [{ time: to, what: 'leaves' as const }] : []),
+    ]);
+    return { list: list.sort((a, b) => a.time - b.time) };
+  },
+};
+
+export const jobs: JobModule['jobs'] = { compared, turned, seams, events };

@@ -1,5 +1,6 @@
 import { radians } from '../../../core/math/angle';
-import type { Vec2, Vec3 } from '../../../core/math/vec3';
+import { worldToViewRuf } from '../../../core/convert/project';
+import { addScaled, sub, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import { courseOf, type MovingBody } from '../../../core/motion/bodies';
 import type { CameraMotion } from '../../../core/motion/cameraMotion';
 import type { Course } from '../../../core/motion/course';
@@ -32,15 +33,23 @@ const bodiesSpan = (bodies: Project['bodies']): number =>
 
 /**
  * Where a body goes, as a course: its own closed form from tenth to tenth of a second, straight
- * between them. Null for a body that there is not.
+ * between them; seconds of its own speed ahead of it, where it is looked ahead. Null for a body that
+ * there is not.
  */
-export const bodyCourse = memo((bodies: Project['bodies'], id: string): Course<Vec3> | null => {
+export const bodyCourse = memo((bodies: Project['bodies'], id: string, lookAhead: number): Course<Vec3> | null => {
   if (!bodies.some((body) => body.id === id)) return null;
   const moving = bodies.map((body): MovingBody => ({ ...body, motion: body.motion && coreMotion(body.motion) }));
   const far = Math.min(1200, bodiesSpan(bodies));
   const step = Math.max(courseStep, far / coursePoints);
   const times = Array.from({ length: Math.ceil(far / step) + 1 }, (_, i) => Number((i * step).toFixed(6)));
-  return courseOf(moving, id, times).map((place, i) => [times[i]!, place] as const);
+  const places = courseOf(moving, id, times);
+  // Ahead by its own speed, the difference over the neighbours.
+  const carried = (i: number): Vec3 => {
+    const [a, b] = [Math.max(0, i - 1), Math.min(places.length - 1, i + 1)];
+    const k = b > a ? lookAhead / (times[b]! - times[a]!) : 0;
+    return addScaled(places[i]!, sub(places[b]!, places[a]!), k);
+  };
+  return places.map((place, i) => [times[i]!, lookAhead > 0 ? carried(i) : place] as const);
 });
 const flatCourse = memo((course: Course<Vec3>): Course<Vec2> => course.map(([t, [x, y]]) => [t, [x, y]] as const));
 
@@ -49,17 +58,33 @@ const coreShake = ({ seed, frequency, decay, strength, yaw, pitch, roll, offset 
   terms: { seed, frequency, decay, offset, angles: { yaw: radians(yaw), pitch: radians(pitch), roll: radians(roll) } },
 });
 
+/**
+ * The distances of a dolly zoom, none nearer than where the field of view is the widest allowed: the
+ * height seen at the target over twice its tangent.
+ */
+export function dollyDistances(
+  { distance, widest, target }: Extract<Travel, { kind: 'dollyZoom' }>,
+  rest: Moment['rest'],
+): readonly [number, number] {
+  const { kind, extents: e, near } = rest;
+  const ahead = worldToViewRuf(rest, target)[2];
+  if (kind !== 'perspective' || !(ahead > 0)) return distance;
+  const nearest = (Math.abs(e.top - e.bottom) * ahead) / near / (2 * Math.tan(radians(widest) / 2));
+  return [Math.max(nearest, distance[0]), Math.max(nearest, distance[1])];
+}
+
 /** A way of travelling in space as the core takes it; null for rest, and for a body that is gone. */
-function coreTravel(travel: Travel, bodies: Project['bodies']): CameraMotion['travel'] {
+function coreTravel(travel: Travel, bodies: Project['bodies'], rest: Moment['rest']): CameraMotion['travel'] {
   switch (travel.kind) {
     case 'rest':
       return null;
     case 'scroll':
-    case 'dollyZoom':
     case 'blend':
       return travel;
+    case 'dollyZoom':
+      return { ...travel, distance: dollyDistances(travel, rest) };
     case 'follow': {
-      const target = bodyCourse(bodies, travel.body);
+      const target = bodyCourse(bodies, travel.body, travel.lookAhead);
       return target && { kind: 'follow', target, halfLife: travel.halfLife, deadZone: travel.deadZone };
     }
     case 'orbit':
@@ -89,14 +114,14 @@ function coreTravel(travel: Travel, bodies: Project['bodies']): CameraMotion['tr
 function flatTravel(travel: Travel, bodies: Project['bodies']): FlatMotion | null {
   if (travel.kind === 'scroll') return { kind: 'scroll', velocity: [travel.velocity[0], travel.velocity[1]] };
   if (travel.kind !== 'follow') return null;
-  const course = bodyCourse(bodies, travel.body);
+  const course = bodyCourse(bodies, travel.body, travel.lookAhead);
   if (!course) return null;
   const { halfLife, deadZone, bounds } = travel;
   return { kind: 'follow', target: flatCourse(course), halfLife, deadZone: [deadZone[0], deadZone[1]], bounds };
 }
 
-const spaceMotion = memo((track: CameraTrack, bodies: Project['bodies']): CameraMotion | null => {
-  const travel = coreTravel(track.travel, bodies);
+const spaceMotion = memo((track: CameraTrack, bodies: Project['bodies'], rest: Moment['rest']): CameraMotion | null => {
+  const travel = coreTravel(track.travel, bodies, rest);
   const shake = track.shake && coreShake(track.shake);
   return travel || shake ? { travel, shake } : null;
 });
@@ -116,6 +141,6 @@ export function journeyOf({ project, slice, rest, flat }: Now): Journey | null {
     const motion = flatMotion(track, project.bodies);
     return motion && flatJourney(project, motion);
   }
-  const motion = spaceMotion(track, project.bodies);
+  const motion = spaceMotion(track, project.bodies, rest);
   return motion && spaceJourney(rest, motion);
 }

@@ -3,21 +3,19 @@ import { radians } from '../../../core/math/angle';
 import type { ConventionCodec } from '../../../core/conventions/codec';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { Moment } from '../../state/moment';
-import { bodyCourse, trackOf } from './journey';
+import { bodyCourse, dollyDistances, trackOf } from './journey';
 import { travelSpan, type CameraTrack, type MotionState } from './state';
 
 type Triple = [number, number, number];
 type Pair = [number, number];
 
 /**
- * A track as a compute request has it, in the conventions of `e`: its travel, or its shake. Null for
+ * A track as a compute request has it, in the conventions in force: its travel, or its shake. Null for
  * rest, for a body that is gone, and for the blend, which no request asks for.
  */
 export function requestTrack(
   { travel: t }: CameraTrack,
-  bodies: Moment['project']['bodies'],
-  e: ConventionCodec,
-  flat: boolean,
+  { project: { bodies }, codec: e, flat, rest }: Pick<Moment, 'project' | 'codec' | 'flat' | 'rest'>,
 ): RequestTrack | null {
   const point = (p: Vec3): Triple | Pair => (flat ? [...e.toPair('up', [p[0], p[1]])] : [...e.toWorld(p)]);
   const triple = (p: Vec3): Triple => [...e.toWorld(p)];
@@ -32,7 +30,7 @@ export function requestTrack(
     case 'scroll':
       return { kind: 'scroll', velocity: point(t.velocity) };
     case 'follow': {
-      const course = bodyCourse(bodies, t.body);
+      const course = bodyCourse(bodies, t.body, t.lookAhead);
       if (!course) return null;
       const corners = t.bounds && [e.toPair('up', t.bounds.min), e.toPair('up', t.bounds.max)];
       const side = (i: 0 | 1, pick: (...v: number[]) => number) => pick(corners![0]![i], corners![1]![i]);
@@ -63,7 +61,10 @@ export function requestTrack(
         inputs: t.inputs.map(({ yawRate, pitchRate, ...one }) => ({ ...one, ...rates(yawRate, pitchRate) })),
       };
     case 'dollyZoom':
-      return { ...t, target: triple(t.target) };
+      return {
+        ...{ kind: 'dollyZoom', duration: t.duration, ease: t.ease, target: triple(t.target) },
+        distance: [...dollyDistances(t, rest)],
+      };
   }
 }
 
@@ -83,7 +84,7 @@ export function motionQueries(kept: MotionState, now: Moment<MotionState>): Quer
   if (!track) return [];
   const far = travelSpan(track) ?? 0;
   const times = [...new Set([...Array.from({ length: 9 }, (_, i) => (far * i) / 8), now.time])];
-  const travel = requestTrack(track, now.project.bodies, now.codec, now.flat);
+  const travel = requestTrack(track, now);
   const shake = now.flat ? null : requestShake(track, now.codec);
   return [
     ...(travel ? [{ id: 'motion', op: 'motion', track: travel, times } as Query] : []),

@@ -48,13 +48,16 @@ export type Travel =
       /** The body; one that there is not is followed nowhere. */
       body: string;
       halfLife: number;
+      /** Seconds by which its own speed carries what is followed ahead of it. */
+      lookAhead: number;
       deadZone: Triple;
       bounds: { min: Pair; max: Pair } | null;
     }
   | { kind: 'orbit'; centre: Triple; yawRate: number; pitchRate: number; pitchLimits: Pair; distanceRate: number }
   | { kind: 'path'; keys: PathKey[] }
   | { kind: 'walk'; inputs: Steered[]; pitchLimit: number }
-  | { kind: 'dollyZoom'; target: Triple; distance: Pair; duration: number; ease: Ease }
+  /** It goes no nearer than where the field of view is the widest allowed. */
+  | { kind: 'dollyZoom'; target: Triple; distance: Pair; widest: number; duration: number; ease: Ease }
   | { kind: 'blend'; subject: Triple; duration: number; ease: Ease };
 
 export interface Shaking {
@@ -108,7 +111,7 @@ const travel = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('scroll'), velocity: triple }),
   z.object({
     kind: z.literal('follow'),
-    ...{ body: z.string(), halfLife: seconds },
+    ...{ body: z.string(), halfLife: seconds, lookAhead: seconds.default(0) },
     deadZone: triple.refine((zone) => zone.every((v) => v >= 0), 'half widths of 0 or more'),
     bounds: z.object({ min: pair, max: pair }).nullable(),
   }),
@@ -139,7 +142,10 @@ const travel = z.discriminatedUnion('kind', [
     ).max(4000),
     pitchLimit: z.number().nonnegative(),
   }),
-  z.object({ kind: z.literal('dollyZoom'), target: triple, distance: pair, duration: seconds, ease }),
+  z.object({
+    ...{ kind: z.literal('dollyZoom'), target: triple, distance: pair, duration: seconds, ease },
+    widest: z.number().positive().lt(180).default(150),
+  }),
   z.object({ kind: z.literal('blend'), subject: triple, duration: seconds, ease }),
 ]);
 const shaking = z.object({
@@ -192,7 +198,7 @@ function begin({ guide, camera, cameras }: Project): Record<string, CameraTrack>
             shake: null,
           },
           breakwater: {
-            travel: { kind: 'dollyZoom', target: [-21, 13, -20], distance: [43.7035468, 12], duration: 15, ease: 'gentle' }, // prettier-ignore
+            travel: { kind: 'dollyZoom', target: [-21, 13, -20], distance: [43.7035468, 12], widest: 120, duration: 15, ease: 'gentle' }, // prettier-ignore
             shake: null,
           },
           'round-the-light': {
@@ -204,7 +210,7 @@ function begin({ guide, camera, cameras }: Project): Record<string, CameraTrack>
         ? {
             [camera.id]: {
               travel: {
-                ...{ kind: 'follow', body: 'launch', halfLife: 0.6, deadZone: [6, 4, 0] },
+                ...{ kind: 'follow', body: 'launch', halfLife: 0.6, lookAhead: 0, deadZone: [6, 4, 0] },
                 bounds: { min: [-208, -144], max: [176, 128] },
               },
               shake: null,

@@ -5,7 +5,7 @@ import type { Moment } from '../../state/moment';
 import { taskMoment } from '../../state/slices';
 import type { WorkingBuilder } from '../../working/builder';
 import type { WorkingTable } from '../../working/registry';
-import { trackOf } from './journey';
+import { dollyDistances, trackOf } from './journey';
 import type { MotionState } from './state';
 
 /** The field of view of a dolly zoom at the moment, from the height that it holds. */
@@ -18,7 +18,7 @@ const dolly: WorkingBuilder = (facts, t) => {
   if (!(ahead > 0)) return [];
   const { extents: x, near } = rest;
   const height = (Math.abs(x.top - x.bottom) * ahead) / near;
-  const [first, last] = travel.distance;
+  const [first, last] = dollyDistances(travel, rest);
   const share = time >= travel.duration ? 1 : eased(travel.ease, time / travel.duration);
   const far = first + (last - first) * share;
   const fov = 2 * Math.atan(height / (2 * far));
