@@ -58,6 +58,24 @@ describe('the runner of jobs', () => {
     expect(answers()).toEqual({ points: 'two' });
   });
 
+  it('begins no job anew before its own older run has given way, though another’s seat is free', () => {
+    const { workers, runner, runs } = crew();
+    runner.ask('spawn', 'a', 'A', { n: 1 });
+    runner.ask('spawn', 'b', 'B', { n: 1 });
+    vi.advanceTimersByTime(400);
+    expect(useNotices.getState().notices).toHaveLength(2);
+    runner.ask('spawn', 'a', 'A', { n: 2 });
+    // B is done while A has not heard yet.
+    workers[1]!.say({ kind: 'done', run: 2, result: 'b' });
+    expect(runs()).toHaveLength(2);
+    workers[0]!.say({ kind: 'overtaken', run: 1 });
+    expect(runs()).toHaveLength(3);
+    workers.forEach((one) => one.say({ kind: 'done', run: 3, result: 'a2' }));
+    expect(answers()).toEqual({ a: 'a2', b: 'b' });
+    // No notice is left of the run that gave way.
+    expect(useNotices.getState().notices).toEqual([]);
+  });
+
   it('has two jobs run side by side and a third wait for a seat', () => {
     const { workers, runner, runs } = crew();
     for (const job of ['a', 'b', 'c']) runner.ask('spawn', job, job, { job });

@@ -141,7 +141,8 @@ export function jobRunner(
         useAnswers.setState(({ answers }) => ({ answers: { ...answers, [key]: message.result } }));
       if (message.kind === 'failed') failed(one.says, message.message);
     }
-    for (const [key, one] of asked) if (one.waits) start(key);
+    // What gives way to a newer input of its own has to have done so first: another's seat is no matter.
+    for (const [key, one] of asked) if (one.waits && !one.running) start(key);
   }
 
   /** Has a run end without an answer. */

@@ -19,7 +19,8 @@ import { marks } from './motion/marks';
 import { requestShake, requestTrack } from './motion/queries';
 import { rereadTrack } from './motion/reread';
 import { seriesOf } from './motion/series';
-import { slice, type CameraTrack, type MotionState, type Travel } from './motion/state';
+import type { CameraTrack, MotionState, Travel } from './motion/kept';
+import { slice } from './motion/state';
 import { steeredFrame, withFrame } from './motion/steer';
 import { subjectOf } from './motion/subject';
 

@@ -4,7 +4,7 @@ import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { changeBodyMotion } from './edits';
 import { AngleNum, Num, PlaceFields } from './fields';
-import type { MotionState } from './state';
+import type { MotionState } from './kept';
 
 type Triple = [number, number, number];
 type Kind = BodyMotionKept['kind'] | 'rest';

@@ -9,7 +9,7 @@ import { goTo } from './goTo';
 import type { Events } from './job';
 import { journeyOf, trackOf } from './journey';
 import { sampleAt, seriesOf } from './series';
-import type { MotionState } from './state';
+import type { MotionState } from './kept';
 import { subjectOf } from './subject';
 
 const short = (v: number): string => figure(v, Math.abs(v) >= 100 ? 0 : Math.abs(v) >= 1 ? 1 : 2);

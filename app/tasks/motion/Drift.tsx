@@ -5,7 +5,7 @@ import { figure } from '../../ui/figures';
 import { change } from './edits';
 import { AngleNum, Num } from './fields';
 import type { TurnedBoth } from './job';
-import type { MotionState } from './state';
+import type { MotionState } from './kept';
 
 const small = (v: number): string => (v === 0 ? '0' : v.toExponential(1));
 

@@ -18,7 +18,7 @@ import { Num } from './fields';
 import { journeyOf, trackOf } from './journey';
 import { requestTrack } from './queries';
 import { verticalFov } from './series';
-import { mostKeys, type MotionState, type PathKey } from './state';
+import { mostKeys, type MotionState, type PathKey } from './kept';
 
 type Triple = [number, number, number];
 

@@ -3,7 +3,7 @@ import { useTaskMoment } from '../../state/tempo';
 import { addKey, changeKey, moveKey, removeKey } from './edits';
 import { AngleNum, Num, PlaceFields } from './fields';
 import { trackOf } from './journey';
-import { eases, type MotionState } from './state';
+import { eases, type MotionState } from './kept';
 import { easeWords } from './words';
 import { goTo } from './goTo';
 

@@ -10,7 +10,7 @@ import { change, moveStage, rightOrder } from './edits';
 import { Num } from './fields';
 import { journeyOf, trackOf } from './journey';
 import { sourceOf } from './marks';
-import type { MotionState } from './state';
+import type { MotionState } from './kept';
 import { subjectAt, subjectOf } from './subject';
 import { stageWords } from './words';
 

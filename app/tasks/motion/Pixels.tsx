@@ -9,7 +9,7 @@ import { figure } from '../../ui/figures';
 import { change } from './edits';
 import { Num } from './fields';
 import type { SeamsFound } from './job';
-import { mostLayers, type MotionState } from './state';
+import { mostLayers, type MotionState } from './kept';
 
 /** A flat world scrolled by fractions of a pixel: its seams, and layers that go with it by a factor. */
 export function Pixels() {

@@ -8,7 +8,7 @@ import { figure } from '../../ui/figures';
 import { change } from './edits';
 import type { Compared } from './job';
 import { trackOf } from './journey';
-import { rates, type MotionState, type Rate } from './state';
+import { rates, type MotionState, type Rate } from './kept';
 import { mannerWords } from './words';
 
 /** The same motion at several frame rates, by the time and as code that is bound to the frame has it. */

@@ -9,7 +9,7 @@ import { lengths } from '../../ui/parseNumber';
 import { changeTrack, toggleShake } from './edits';
 import { AngleNum, Num } from './fields';
 import { journeyOf, trackOf } from './journey';
-import { type MotionState } from './state';
+import { type MotionState } from './kept';
 import { aheadOf } from './series';
 import { subjectAt, subjectOf } from './subject';
 

@@ -4,7 +4,7 @@ import { figure } from '../../ui/figures';
 import { lengths } from '../../ui/parseNumber';
 import { change } from './edits';
 import { AngleNum, Num } from './fields';
-import type { MotionState } from './state';
+import type { MotionState } from './kept';
 import { beginSteering, endSteering, useSteering } from './steer';
 
 /** The camera steered by keys and pointer, as a walk; what is done becomes its track. */

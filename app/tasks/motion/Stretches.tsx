@@ -4,7 +4,7 @@ import { figure } from '../../ui/figures';
 import { lengths } from '../../ui/parseNumber';
 import { changeTrack } from './edits';
 import { AngleNum, Num } from './fields';
-import { type MotionState, type Steered } from './state';
+import { type MotionState, type Steered } from './kept';
 import { goTo } from './goTo';
 
 const seconds = { s: 1, ms: 0.001 };

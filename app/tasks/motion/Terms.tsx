@@ -5,7 +5,7 @@ import { WorkingButton } from '../../working/WorkingButton';
 import { changeTrack } from './edits';
 import { dollyDistances } from './journey';
 import { AngleNum, Num, PlaceFields, SizeFields } from './fields';
-import { eases, type MotionState, type Travel, type TravelKind } from './state';
+import { eases, type MotionState, type Travel, type TravelKind } from './kept';
 import { easeWords } from './words';
 import { Keys } from './Keys';
 import { Stretches } from './Stretches';

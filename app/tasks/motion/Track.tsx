@@ -7,7 +7,7 @@ import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { playCamera, takeKind } from './edits';
 import { bodyCourse, journeyOf, trackOf } from './journey';
-import { flatKinds, travelKinds, travelSpan, type MotionState, type TravelKind } from './state';
+import { flatKinds, travelKinds, travelSpan, type MotionState, type TravelKind } from './kept';
 import { travelWords } from './words';
 import { Terms } from './Terms';
 import { Shake } from './Shake';

@@ -13,7 +13,7 @@ import { editSlice } from '../../state/slices';
 import { currentTaskMoment } from '../../state/tempo';
 import { say } from '../../ui/notices';
 import { aheadOf, verticalFov } from './series';
-import { mostKeys, travelSpan, type CameraTrack, type MotionState, type PathKey, type Shaking, type Travel, type TravelKind } from './state'; // prettier-ignore
+import { mostKeys, travelSpan, type CameraTrack, type MotionState, type PathKey, type Shaking, type Travel, type TravelKind } from './kept'; // prettier-ignore
 import { subjectAt, subjectOf } from './subject';
 
 type Triple = [number, number, number];

@@ -4,7 +4,7 @@ import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { editable, figure } from '../../ui/figures';
 import { anglesIn, lengths } from '../../ui/parseNumber';
-import type { MotionState } from './state';
+import type { MotionState } from './kept';
 
 type Triple = [number, number, number];
 export type Set<T> = (value: T, gesture: string) => void;

@@ -12,7 +12,7 @@ import { help } from './help';
 import { journeyOf, trackOf } from './journey';
 import { heldPlace } from './marks';
 import type { Events } from './job';
-import type { MotionState, Travel } from './state';
+import type { MotionState, Travel } from './kept';
 import { beginSteering } from './steer';
 import { tries } from './tries';
 

@@ -15,7 +15,7 @@ import type { JobModule, JobSpec } from '../../state/jobs';
 import { memo } from '../../state/memo';
 import { spanOf } from '../../state/span';
 import { journeyOf } from './journey';
-import type { MotionState, Rate } from './state';
+import type { MotionState, Rate } from './kept';
 import { subjectAt, subjectOf, type Subject } from './subject';
 
 interface AskedRates {

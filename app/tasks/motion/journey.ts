@@ -9,7 +9,7 @@ import type { Project } from '../../../formats/project';
 import type { FlatMotion, Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import type { CameraTrack, MotionState, Shaking, Travel } from './state';
+import type { CameraTrack, MotionState, Shaking, Travel } from './kept';
 
 /* The tracks of the slice as the core takes them. */
 

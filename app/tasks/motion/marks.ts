@@ -14,7 +14,7 @@ import { spanOf } from '../../state/span';
 import type { Compared } from './job';
 import { journeyOf, trackOf } from './journey';
 import { wayOf } from './series';
-import type { CameraTrack, MotionState } from './state';
+import type { CameraTrack, MotionState } from './kept';
 import { subjectAt, subjectOf, type Subject } from './subject';
 
 type Now = Moment<MotionState>;

@@ -4,7 +4,7 @@ import type { ConventionCodec } from '../../../core/conventions/codec';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { Moment } from '../../state/moment';
 import { bodyCourse, dollyDistances, trackOf } from './journey';
-import { travelSpan, type CameraTrack, type MotionState } from './state';
+import { travelSpan, type CameraTrack, type MotionState } from './kept';
 
 type Triple = [number, number, number];
 type Pair = [number, number];

@@ -1,6 +1,6 @@
 import { degrees, radians } from '../../../core/math/angle';
 import type { ConventionCodec } from '../../../core/conventions/codec';
-import type { CameraTrack, Travel } from './state';
+import type { CameraTrack, Travel } from './kept';
 
 type Pair = [number, number];
 type Triple = [number, number, number];

@@ -4,7 +4,7 @@ import { currentProject, endGesture } from '../../state/document';
 import { currentTaskMoment } from '../../state/tempo';
 import { say } from '../../ui/notices';
 import { changeTrack } from './edits';
-import type { MotionState, Steered } from './state';
+import type { MotionState, Steered } from './kept';
 
 /** Whether the camera is being steered, and for how long it has been. */
 export const useSteering = create<{ readonly on: boolean; readonly seconds: number }>(() => ({

@@ -6,7 +6,7 @@ import { coreMotion } from '../../../formats/camera';
 import type { Project } from '../../../formats/project';
 import { memo } from '../../state/memo';
 import { momentOf, type Moment } from '../../state/moment';
-import type { MotionState } from './state';
+import type { MotionState } from './kept';
 
 /** What charts and differences are about, as data: a sphere that goes with a body or stands. */
 export interface Subject {

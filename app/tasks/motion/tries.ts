@@ -1,6 +1,6 @@
 import type { Project } from '../../../formats/project';
 import type { Try } from '../task';
-import type { MotionState } from './state';
+import type { MotionState } from './kept';
 
 const kept = ({ tasks }: Project) => tasks.motion as MotionState | undefined;
 

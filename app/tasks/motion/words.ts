@@ -1,7 +1,7 @@
 import type { Manner } from '../../../core/motion/rates';
 import type { FrameStage } from '../../../core/motion/stages';
 import type { Ease } from '../../../core/motion/path';
-import type { TravelKind } from './state';
+import type { TravelKind } from './kept';
 
 export const travelWords: Readonly<Record<TravelKind, string>> = {
   rest: 'stands',

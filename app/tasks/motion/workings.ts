@@ -6,7 +6,7 @@ import { taskMoment } from '../../state/slices';
 import type { WorkingBuilder } from '../../working/builder';
 import type { WorkingTable } from '../../working/registry';
 import { dollyDistances, trackOf } from './journey';
-import type { MotionState } from './state';
+import type { MotionState } from './kept';
 
 /** The field of view of a dolly zoom at the moment, from the height that it holds. */
 const dolly: WorkingBuilder = (facts, t) => {
