@@ -84,10 +84,15 @@ export const noTermsWords: Readonly<Record<NoTerms, string>> = {
   footprintUnbounded: 'The camera sees the ground to infinity. Bring far in, or look farther down.',
 };
 
+/** What the terms and the screens are, as numbers: the same while the camera alone moves. */
+const termsCodes = memo((slice: SpawnState, flat: boolean, screens: Now['project']['screens']): Uint16Array =>
+  Uint16Array.from(JSON.stringify([slice, flat, screens]), (c) => c.charCodeAt(0)),
+);
 /** Which lot of points an answer is of: the same number on any thread. */
-export function spawnMark(now: Now): number {
-  const { slice, frame, flat, project } = now;
-  const text = JSON.stringify([slice, flat, project.screens]);
-  const late = now.stale.spawns;
-  return checksum(frame.view, late?.view ?? [], frame.projection, [frame.viewport.width, frame.viewport.height, ...Array.from(text, (c) => c.charCodeAt(0))]); // prettier-ignore
+export function spawnMark({ slice, frame, flat, project, stale, time }: Now): number {
+  const { width, height } = frame.viewport;
+  // Where the camera goes its own way what is found is of this moment.
+  const then = slice.asItMoves ? time : 0;
+  const codes = termsCodes(slice, flat, project.screens);
+  return checksum(frame.view, stale.spawns?.view ?? [], frame.projection, [width, height, then], codes);
 }
