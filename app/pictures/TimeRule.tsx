@@ -54,7 +54,7 @@ export function TimeRule({
   const step = marks.length > 1 ? marks[1]! - marks[0]! : span;
   const fine = ticks(0, span, marks.length * 5);
   return (
-    <div className="time-rule" role="group" aria-label="Time" style={{ height }}>
+    <div className="time-rule" role="group" aria-label="Time" data-moves="time" style={{ height }}>
       <span className="time-buttons">
         <button className="tool" aria-label="A step back" title="A step back (Shift ←)" onClick={() => stepFrames(-1)}>
           <StepBack />

@@ -1,6 +1,8 @@
-import { lazy, Suspense } from 'react';
+import './Curves.css';
+import { lazy, Suspense, type ReactElement } from 'react';
 import { WhenNear } from '../ui/WhenNear';
 import type { CurvesProps } from './CurvesChart';
+import { plotInsets } from './plot';
 
 const Chart = lazy(() => import('./CurvesChart'));
 
@@ -15,3 +17,29 @@ export const Curves = (props: CurvesProps) => (
     </Suspense>
   </WhenNear>
 );
+
+/**
+ * A chart over time with the moment on it: the moment moves without the chart being made anew, which
+ * costs much more. The axis has a domain; `chart` stays the same object while its curves do.
+ */
+export function AtMoment({
+  chart,
+  at,
+  domain,
+}: {
+  chart: ReactElement;
+  at: number;
+  domain: readonly [number, number];
+}) {
+  const share = Math.max(0, Math.min(1, (at - domain[0]) / (domain[1] - domain[0] || 1)));
+  const { left, right, top, bottom } = plotInsets;
+  return (
+    <div style={{ position: 'relative' }}>
+      {chart}
+      <div
+        className="moment-line"
+        style={{ left: `calc(${left}px + (100% - ${left + right}px) * ${share.toFixed(5)})`, top, bottom }}
+      />
+    </div>
+  );
+}

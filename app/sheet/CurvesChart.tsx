@@ -1,6 +1,7 @@
 import type { PointerEvent } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { passedBy } from './passedBy';
+import { plotInsets as plot } from './plot';
 
 const tick = { fontSize: 11.5, fontFamily: 'var(--mono)', fill: 'var(--ink2)' };
 
@@ -32,9 +33,6 @@ export interface CurvesProps {
   readonly onPick?: (x: number) => void;
 }
 
-/** Where the plot lies in the chart, pixels from its sides. */
-const plot = { left: 50, right: 14 };
-
 const axis = ({ log, domain, ticks, show }: CurveAxis) => ({
   type: 'number' as const,
   ...(log && { scale: 'log' as const }),
@@ -56,6 +54,7 @@ export default function CurvesChart({ data, over, x, y, curves, lines = [], heig
     <div
       style={{ height: height + 6, cursor: onPick && 'ew-resize', touchAction: onPick && 'none' }}
       aria-hidden="true"
+      data-moves={onPick && 'chart'}
       ref={passedBy}
       onPointerDown={(event) => {
         if (onPick) event.currentTarget.setPointerCapture(event.pointerId);
@@ -66,7 +65,7 @@ export default function CurvesChart({ data, over, x, y, curves, lines = [], heig
       <ResponsiveContainer width="100%" height={height}>
         <LineChart
           data={data as Record<string, number>[]}
-          margin={{ top: 6, right: plot.right, bottom: 0, left: -12 }}
+          margin={{ top: plot.top, right: plot.right, bottom: 0, left: -12 }}
           accessibilityLayer={false}
         >
           <CartesianGrid stroke="var(--hair)" strokeWidth={0.6} />

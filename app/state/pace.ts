@@ -125,6 +125,9 @@ export function followDocument(): () => void {
     useClock.subscribe(({ playing, time }, before) => {
       if (playing !== useMoving.getState().playing) useMoving.setState({ playing });
       if (time !== before.time) {
+        // The moment in the hand moves all that a playing clock does.
+        const held = activeDrag();
+        if (held && useMoving.getState().held !== held) useMoving.setState({ held });
         follow(useNow);
         moved();
       }

@@ -1,5 +1,5 @@
 /**
- * What is being dragged: in which picture it is, if in one, and whether it is a thing in it rather
+ * What is being dragged: in which picture it is, or which it moves from beside, if any, and whether it is a thing in it rather
  * than the picture itself.
  */
 export interface ActiveDrag {
@@ -14,8 +14,10 @@ const ended = new Set<() => void>();
 export function followDrags(): void {
   document.addEventListener('gotpointercapture', ({ target }) => {
     const element = target as Element;
+    // What moves the pictures from beside them (the time rule, a chart over time) says so.
+    const { picture, moves } = element.closest<HTMLElement>('[data-picture], [data-moves]')?.dataset ?? {};
     active = {
-      picture: element.closest<HTMLElement>('[data-picture]')?.dataset.picture ?? null,
+      picture: picture ?? moves ?? null,
       grip: element.closest('.handle') !== null,
     };
     document.documentElement.dataset.held = '';

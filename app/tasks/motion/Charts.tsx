@@ -1,5 +1,9 @@
 import { DataList } from '../../sheet/DataList';
-import { Curves } from '../../sheet/Curves';
+import { AtMoment, Curves } from '../../sheet/Curves';
+import type { Viewport } from '../../../core/camera/frame';
+import type { ConventionCodec } from '../../../core/conventions/codec';
+import { radians } from '../../../core/math/angle';
+import { memo } from '../../state/memo';
 import { spanOf } from '../../state/span';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
@@ -8,40 +12,49 @@ import { change } from './edits';
 import { goTo } from './goTo';
 import type { Events } from './job';
 import { journeyOf, trackOf } from './journey';
-import { sampleAt, seriesOf } from './series';
+import { sampleAt, seriesOf, type Sample } from './series';
 import type { MotionState } from './kept';
 import { subjectOf } from './subject';
 
+const none: readonly Sample[] = [];
 const short = (v: number): string => figure(v, Math.abs(v) >= 100 ? 0 : Math.abs(v) >= 1 ? 1 : 2);
+
+/** A place of the picture as the screen’s own numbers. */
+const onScreen = (e: ConventionCodec, v: Viewport, x: number | null, y: number | null) =>
+  x === null || y === null ? null : e.toScreen(v, ((x - v.x) / v.width) * 2 - 1, 1 - ((y - v.y) / v.height) * 2);
+
+/** The charts of a series: made once, whatever the moment. */
+const chartsOf = memo((series: readonly Sample[], span: number, e: ConventionCodec, v: Viewport) => {
+  const data = series.map(({ x, y, fov, ...one }) => {
+    const place = onScreen(e, v, x, y);
+    return { ...one, fov: fov === null ? null : e.toAngle(radians(fov)), x: place?.[0] ?? null, y: place?.[1] ?? null };
+  });
+  const x = { show: (t: number) => figure(t, span < 20 && !Number.isInteger(t) ? 1 : 0), domain: [0, span] } as const;
+  const chart = (...of: readonly { readonly of: string; readonly color: string; readonly dash?: string }[]) => (
+    <Curves {...{ data, over: 'time', x, y: { show: short }, curves: of, height: 110 }} onPick={goTo} />
+  );
+  const one = (of: string) => chart({ of, color: 'teal' });
+  return {
+    ...{ fov: one('fov'), distance: one('distance'), speed: one('speed'), size: one('size') },
+    place: chart({ of: 'x', color: 'teal' }, { of: 'y', color: 'plum', dash: '5 3' }),
+  };
+});
 
 /** What the camera does over time, and what becomes of the subject in its picture. */
 export function Charts() {
   const now = useTaskMoment<MotionState>('motion');
-  const { project, slice, time, flat, codec: e, frame } = now;
+  const { project, slice, time, flat, codec: e } = now;
+  const { viewport } = now.rest;
   const journey = journeyOf(now);
   const subject = subjectOf(now);
   const span = spanOf(project);
-  const series = journey && subject ? seriesOf(journey, subject, span, 120) : [];
+  const series = journey && subject ? seriesOf(journey, subject, span, 120) : none;
   const at = journey && subject ? sampleAt(journey, subject, time) : null;
-  const screen = (x: number | null, y: number | null) => {
-    if (x === null || y === null) return null;
-    const v = frame.viewport;
-    return e.toScreen(v, ((x - v.x) / v.width) * 2 - 1, 1 - ((y - v.y) / v.height) * 2);
-  };
+  const charts = chartsOf(series, span, e, viewport);
+  const screen = (x: number | null, y: number | null) => onScreen(e, viewport, x, y);
   const events = now.answer<Events>('events')?.list ?? [];
-  const data = series.map((one) => {
-    const place = screen(one.x, one.y);
-    return { ...one, fov: one.fov === null ? null : e.toAngle((one.fov * Math.PI) / 180), x: place?.[0] ?? null, y: place?.[1] ?? null }; // prettier-ignore
-  });
   const place = at && screen(at.x, at.y);
-  const moment = { x: time, color: 'brass', dash: '0' };
-  const x = { show: (v: number) => figure(v, span < 20 && !Number.isInteger(v) ? 1 : 0), domain: [0, span] } as const;
-  const chart = (of: readonly { readonly of: string; readonly color: string; readonly dash?: string }[]) => (
-    <Curves
-      {...{ data, over: 'time', x, y: { show: short }, curves: of, lines: [moment], height: 110 }}
-      onPick={goTo}
-    />
-  );
+  const chart = (name: keyof typeof charts) => <AtMoment chart={charts[name]} at={time} domain={[0, span]} />;
   const angle = e.conventions.angles.unit === 'degrees' ? '°' : ' rad';
   return (
     <>
@@ -75,7 +88,7 @@ export function Charts() {
                 <div className="line">
                   field of view {trackOf(now)?.travel.kind === 'dollyZoom' && <WorkingButton of="dolly" />}
                   <span className="right" data-testid="motion-fov">
-                    {at.fov === null ? 'parallel' : `${figure(e.toAngle((at.fov * Math.PI) / 180), 3)}${angle}`}
+                    {at.fov === null ? 'parallel' : `${figure(e.toAngle(radians(at.fov)), 3)}${angle}`}
                   </span>
                 </div>
                 <div className="line">
@@ -110,28 +123,25 @@ export function Charts() {
               <div className="rule">
                 Field of view <em>{angle.trim()}</em>
               </div>
-              {chart([{ of: 'fov', color: 'teal' }])}
+              {chart('fov')}
               <div className="rule">
                 Distance to it <em>{project.unit}</em>
               </div>
-              {chart([{ of: 'distance', color: 'teal' }])}
+              {chart('distance')}
             </>
           )}
           <div className="rule">
             Speed <em>per s</em>
           </div>
-          {chart([{ of: 'speed', color: 'teal' }])}
+          {chart('speed')}
           <div className="rule">
             On the screen <em>x, y dashed</em>
           </div>
-          {chart([
-            { of: 'x', color: 'teal' },
-            { of: 'y', color: 'plum', dash: '5 3' },
-          ])}
+          {chart('place')}
           <div className="rule">
             Its diameter <em>px</em>
           </div>
-          {chart([{ of: 'size', color: 'teal' }])}
+          {chart('size')}
           {slice.subject !== null && (
             <DataList
               name="events of the subject"
