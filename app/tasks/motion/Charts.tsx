@@ -30,8 +30,26 @@ const chartsOf = memo((series: readonly Sample[], span: number, e: ConventionCod
     return { ...one, fov: fov === null ? null : e.toAngle(radians(fov)), x: place?.[0] ?? null, y: place?.[1] ?? null };
   });
   const x = { show: (t: number) => figure(t, span < 20 && !Number.isInteger(t) ? 1 : 0), domain: [0, span] } as const;
+  /** From least to greatest, and no nearer than a hundredth: rounding is no curve. */
+  const domainOf = (names: readonly string[]): readonly [number, number] => {
+    const values = data.flatMap((one) => names.flatMap((name) => (one as Record<string, number | null>)[name] ?? []));
+    const [low, high] = [Math.min(...values), Math.max(...values)];
+    if (!values.length) return [0, 1];
+    const least = Math.max(Math.abs(low), Math.abs(high), 1e-6) / 100;
+    return high - low < least ? [(low + high - least) / 2, (low + high + least) / 2] : [low, high];
+  };
   const chart = (...of: readonly { readonly of: string; readonly color: string; readonly dash?: string }[]) => (
-    <Curves {...{ data, over: 'time', x, y: { show: short }, curves: of, height: 110 }} onPick={goTo} />
+    <Curves
+      {...{
+        data,
+        over: 'time',
+        x,
+        y: { show: short, domain: domainOf(of.map((one) => one.of)) },
+        curves: of,
+        height: 110,
+      }}
+      onPick={goTo}
+    />
   );
   const one = (of: string) => chart({ of, color: 'teal' });
   return {

@@ -30,7 +30,6 @@ export function Keys() {
       name={`Key ${of}`}
       label={of}
       of={of}
-      width="33%"
       value={key[of]}
       set={(v, g) => changeKey(key.id, `set the ${of} of a key`, (d) => void (d[of] = v), g)}
     />
@@ -88,8 +87,8 @@ export function Keys() {
       <div className="row">
         {turn('yaw')}
         {turn('pitch')}
-        {turn('roll')}
       </div>
+      <div className="row">{turn('roll')}</div>
       <div className="row">
         <span className="label">Then</span>
         <select

@@ -92,19 +92,20 @@ export function Shake() {
               set={(v, g) => set('set the seed', (d) => void (d.seed = v), g)}
             />
           </div>
-          <div className="row">
-            {(['yaw', 'pitch', 'roll'] as const).map((of) => (
-              <AngleNum
-                key={of}
-                name={`Shake ${of}`}
-                label={of}
-                of={of}
-                width="33%"
-                value={shake[of]}
-                set={(v, g) => set(`set the ${of} of the shake`, (d) => void (d[of] = v), g)}
-              />
-            ))}
-          </div>
+          {([['yaw', 'pitch'], ['roll']] as const).map((row) => (
+            <div className="row" key={row[0]}>
+              {row.map((of) => (
+                <AngleNum
+                  key={of}
+                  name={`Shake ${of}`}
+                  label={of}
+                  of={of}
+                  value={shake[of]}
+                  set={(v, g) => set(`set the ${of} of the shake`, (d) => void (d[of] = v), g)}
+                />
+              ))}
+            </div>
+          ))}
           <div className="row">
             {([0, 1] as const).map((i) => (
               <Num
