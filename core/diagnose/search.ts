@@ -1,0 +1,303 @@
+import { multiply, transpose, type Mat4 } from '../math/mat4';
+import type { Vec2, Vec3 } from '../math/vec3';
+import {
+  angleFaults,
+  basisFaults,
+  downstream,
+  faultNames,
+  givenNames,
+  ndcRowFaults,
+  placesOf,
+  poseFaults,
+  wholeFaults,
+  type FaultName,
+  type GivenName,
+  type MatrixName,
+  type Place,
+} from './faults';
+import {
+  ndcRowsWith,
+  ownTransformWith,
+  pointWith,
+  projectionWith,
+  usualRange,
+  viewWith,
+  wholeWith,
+  type Intended,
+  type PrintedPoint,
+} from './engine';
+import { invert4 } from './invert';
+
+/** A point as it was given: in the world, on the screen, how deep if said. */
+export interface GivenPoint {
+  readonly world: Vec3;
+  readonly screen: Vec2;
+  readonly depth: number | null;
+}
+/** What was given: matrices of column vectors in the request's axes, and points. */
+export interface Given {
+  readonly matrices: Readonly<Partial<Record<MatrixName, Mat4>>>;
+  readonly points: readonly GivenPoint[];
+  /** How many digits of the numbers can be trusted. */
+  readonly digits: number;
+}
+
+/** A fault at a place, and how it is done where there are two ways. */
+export interface Instance {
+  readonly fault: FaultName | 'otherCamera';
+  /** Where it is committed; `matrices` for the same in all given matrices at once. */
+  readonly place: Place | 'matrices';
+  readonly up?: boolean;
+  /** Of the other cameras. */
+  readonly which?: string;
+}
+/** Another camera that the engine may have used. */
+export interface Other {
+  readonly name: string;
+  readonly intended: Intended;
+}
+
+/** The things that are given, in the order in which an engine makes them. */
+export const givenThings = ({ matrices, points }: Given): readonly GivenName[] =>
+  givenNames.filter((name) => (name === 'points' ? points.length > 0 : matrices[name] !== undefined));
+
+/** Right to so many digits: 10^(1 − d) of the number, and 10^(−d) of the size round it. */
+const close = (given: number, wanted: number, size: number, digits: number): boolean =>
+  Math.abs(given - wanted) <= 10 ** (1 - digits) * Math.abs(given) + 10 ** -digits * size;
+
+/** Whether a given matrix is another to its digits, by the smaller of the largest in its row and its column. */
+export function closeMatrix(given: Mat4, wanted: Mat4, digits: number): boolean {
+  const largest = (at: (k: number) => number) => Math.max(...[0, 1, 2, 3].map((k) => Math.abs(given[at(k)]!)));
+  for (let r = 0; r < 4; r++)
+    for (let c = 0; c < 4; c++) {
+      const at = 4 * r + c;
+      const exact = given[at] === wanted[at];
+      if (exact) continue;
+      const size = Math.min(largest((k) => 4 * r + k), largest((k) => 4 * k + c)); // prettier-ignore
+      if (!close(given[at]!, wanted[at]!, size, digits)) return false;
+    }
+  return true;
+}
+
+const median = (list: readonly number[]): number => {
+  const sorted = list.map(Math.abs).sort((a, b) => a - b);
+  return sorted[sorted.length >> 1] ?? 0;
+};
+/** Whether given points are others to their digits, by the median size of each coordinate. */
+export function closePoints(
+  given: readonly GivenPoint[],
+  wanted: readonly (PrintedPoint | null)[],
+  digits: number,
+): boolean {
+  const sizes = [median(given.map(({ screen }) => screen[0])), median(given.map(({ screen }) => screen[1])), median(given.map(({ depth }) => depth ?? 0))]; // prettier-ignore
+  return given.every(({ screen, depth }, i) => {
+    const one = wanted[i];
+    return (
+      one !== null &&
+      one !== undefined &&
+      close(screen[0], one.screen[0], sizes[0]!, digits) &&
+      close(screen[1], one.screen[1], sizes[1]!, digits) &&
+      (depth === null || close(depth, one.depth, sizes[2]!, digits))
+    );
+  });
+}
+
+const isOf = (list: readonly string[], name: string): boolean => list.includes(name);
+
+/** The faults that have a meaning for a camera and for what is given, each at the places where it can be. */
+export function instancesFor(intended: Intended, given: Given, others: readonly Other[]): readonly Instance[] {
+  const things = givenThings(given);
+  const { frame, e, angles, field, plainUp, isFrustum, devicePixelRatio } = intended;
+  const perspective = frame.kind === 'perspective';
+  const meant = (fault: FaultName): boolean => {
+    if (isOf(angleFaults, fault)) return angles !== null;
+    if (isOf(basisFaults, fault)) return plainUp;
+    switch (fault) {
+      case 'fovInOtherUnit':
+      case 'halfAngleTwice':
+      case 'halfAngleMissing':
+        return field !== null;
+      case 'fovAxis':
+        return field?.kind === 'verticalFov';
+      case 'aspectInverted':
+      case 'aspectMissing':
+        return !isFrustum;
+      case 'depthRangeOther':
+        return usualRange(e.conventions.ndc);
+      case 'farLeftOut':
+        return perspective && frame.far !== null;
+      case 'wNegated':
+        return perspective;
+      case 'devicePixelRatio':
+        return devicePixelRatio !== null && devicePixelRatio !== 1;
+      default:
+        return true;
+    }
+  };
+  const reaches = (place: Place): boolean =>
+    things.includes(place) || downstream[place].some((thing) => things.includes(thing));
+  const instances = faultNames.filter(meant).flatMap((fault): Instance[] => {
+    const ways = fault === 'halfPixel' || fault === 'devicePixelRatio' ? [true, false] : [undefined];
+    return placesOf(fault)
+      .filter((place) =>
+        place === 'cameraToWorld' || isOf(wholeFaults, fault) ? things.includes(place) : reaches(place),
+      )
+      .flatMap((place) => ways.map((up) => ({ fault, place, ...(up !== undefined && { up }) })));
+  });
+  const matrices = things.filter((thing) => thing !== 'points').length;
+  return [
+    ...instances,
+    ...(matrices > 1 ? [{ fault: 'transposed', place: 'matrices' } as const] : []),
+    ...others.map(({ name }): Instance => ({ fault: 'otherCamera', place: 'view', which: name })),
+  ];
+}
+
+/** The things that a fault can show in. */
+export function affects({ fault, place }: Instance): readonly GivenName[] {
+  if (place === 'matrices') return ['view', 'cameraToWorld', 'projection', 'viewProjection'];
+  if (fault === 'otherCamera') return givenNames;
+  return [place, ...downstream[place]];
+}
+
+/** What an engine with some faults comes to, each thing in the ways that it can be made. */
+export class Engine {
+  readonly #matrices = new Map<string, readonly Mat4[]>();
+
+  constructor(
+    readonly intended: Intended,
+    readonly others: readonly Other[],
+  ) {}
+
+  #intendedOf(faults: readonly Instance[]): Intended {
+    const which = faults.find(({ fault }) => fault === 'otherCamera')?.which;
+    return this.others.find(({ name }) => name === which)?.intended ?? this.intended;
+  }
+
+  /** A matrix in the ways in which it can be made: one, or two for the camera's transform; none where it cannot be. */
+  matrix(name: MatrixName, faults: readonly Instance[]): readonly Mat4[] {
+    const own = faults.filter((one) => affects(one).includes(name) || one.fault === 'otherCamera');
+    const key = `${name} ${own.map(({ fault, place, which }) => `${fault}@${place}${which ?? ''}`).join()}`;
+    let made = this.#matrices.get(key);
+    if (!made) this.#matrices.set(key, (made = this.#make(name, own)));
+    return made;
+  }
+
+  #make(name: MatrixName, faults: readonly Instance[]): readonly Mat4[] {
+    const intended = this.#intendedOf(faults);
+    const at = (place: Place, list: readonly string[]): FaultName[] =>
+      faults.flatMap((one) => (one.place === place && isOf(list, one.fault) ? [one.fault as FaultName] : []));
+    const everywhere = (of: readonly Mat4[]) => (faults.some(({ place }) => place === 'matrices') ? of.map(transpose) : of); // prettier-ignore
+    const one = (m: Mat4 | null): readonly Mat4[] => (m ? [m] : []);
+    switch (name) {
+      case 'view':
+        return everywhere(one(wholeWith(viewWith(intended, at('view', poseFaults)), at('view', wholeFaults))));
+      case 'cameraToWorld': {
+        const pose = [...at('view', poseFaults), ...at('cameraToWorld', poseFaults)];
+        const whole = at('cameraToWorld', wholeFaults);
+        const view = wholeWith(viewWith(intended, pose), at('view', wholeFaults));
+        const ways = [
+          view && wholeWith(invert4(view), whole),
+          ...(at('view', wholeFaults).length ? [] : [wholeWith(ownTransformWith(intended, pose), whole)]),
+        ];
+        return everywhere(ways.flatMap(one));
+      }
+      case 'projection': {
+        const names = at('projection', faultNames).filter((fault) => !isOf(wholeFaults, fault));
+        return everywhere(one(wholeWith(projectionWith(intended, names), at('projection', wholeFaults))));
+      }
+      case 'viewProjection': {
+        const plain = faults.filter(({ place }) => place !== 'matrices');
+        const [view] = this.matrix('view', plain);
+        const [projection] = this.matrix('projection', plain);
+        if (!view || !projection) return [];
+        const swapped = at('viewProjection', ['factorsSwapped']).length > 0;
+        const product = swapped ? multiply(view, projection) : multiply(projection, view);
+        return everywhere(one(wholeWith(ndcRowsWith(product, at('viewProjection', ndcRowFaults)), at('viewProjection', wholeFaults)))); // prettier-ignore
+      }
+    }
+  }
+
+  /** The points as they come out; a null for one that has no picture. */
+  points(given: readonly GivenPoint[], faults: readonly Instance[]): readonly (PrintedPoint | null)[] {
+    const [viewProjection] = this.matrix('viewProjection', faults.filter(({ place }) => place !== 'matrices')); // prettier-ignore
+    if (!viewProjection) return given.map(() => null);
+    const own = faults.flatMap(({ fault, place, up }) =>
+      place === 'points' && fault !== 'otherCamera' ? [{ fault, ...(up !== undefined && { up }) }] : [],
+    );
+    const intended = this.#intendedOf(faults);
+    return given.map(({ world }) => pointWith(intended, viewProjection, world, own));
+  }
+
+  /** Whether a given thing is what comes of some faults. */
+  matches(given: Given, thing: GivenName, faults: readonly Instance[]): boolean {
+    if (thing === 'points') return closePoints(given.points, this.points(given.points, faults), given.digits);
+    return this.matrix(thing, faults).some((made) => closeMatrix(given.matrices[thing]!, made, given.digits));
+  }
+}
+
+/** A set of faults that explains what was given, with the thing that each is said of. */
+export interface FaultSet {
+  readonly faults: readonly (Instance & { readonly where: GivenName | 'matrices' })[];
+}
+
+/** The thing that a fault is said of: its place if that is given, else the first given thing after it that is wrong. */
+function whereOf(one: Instance, things: readonly GivenName[], wrong: readonly GivenName[]): GivenName | 'matrices' {
+  if (one.place === 'matrices') return 'matrices';
+  if (one.fault === 'otherCamera') return wrong[0]!;
+  if (things.includes(one.place)) return one.place;
+  return affects(one).find((thing) => wrong.includes(thing)) ?? one.place;
+}
+
+/**
+ * The smallest sets of faults, one or two, that explain what was given: empty where nothing is
+ * wrong (`agrees`) and where nothing known explains it. Every given thing must come of some faults of
+ * the set, and the thing that a fault is said of of all that are said of it.
+ */
+export function explainingSets(
+  engine: Engine,
+  given: Given,
+): { readonly agrees: boolean; readonly wrong: readonly GivenName[]; readonly sets: readonly FaultSet[] } {
+  const things = givenThings(given);
+  const wrong = things.filter((thing) => !engine.matches(given, thing, []));
+  if (!wrong.length) return { agrees: true, wrong, sets: [] };
+  const instances = instancesFor(engine.intended, given, engine.others);
+  const known = new Map<string, boolean>();
+  const keyOf = (one: Instance) => `${one.fault} ${one.place} ${one.up ?? ''} ${one.which ?? ''}`;
+  const keys = new Map(instances.map((one) => [one, keyOf(one)]));
+  const matches = (thing: GivenName, faults: readonly Instance[]): boolean => {
+    const key = `${thing}|${faults.map((one) => keys.get(one)).join('|')}`;
+    let found = known.get(key);
+    if (found === undefined) known.set(key, (found = engine.matches(given, thing, faults)));
+    return found;
+  };
+  /** Whether a set explains every given thing, none of it to spare. */
+  const explains = (set: readonly Instance[]): boolean => {
+    const where = set.map((one) => whereOf(one, things, wrong));
+    const used = new Set<Instance>();
+    for (const thing of things) {
+      const own = set.filter((one) => affects(one).includes(thing));
+      const named = set.filter((_, i) => where[i] === thing || (where[i] === 'matrices' && thing !== 'points'));
+      const ways = own.length === 2 ? [[], [own[0]!], [own[1]!], own] : own.length === 1 ? [[], own] : [[]];
+      // All of the set where it can be, before less of it.
+      const way = [...ways].reverse().find((some) => named.every((one) => some.includes(one)) && matches(thing, some));
+      if (!way) return false;
+      // A fault shows only where the thing is wrong.
+      if (wrong.includes(thing)) for (const one of way) used.add(one);
+    }
+    return used.size === set.length;
+  };
+  const said = (set: readonly Instance[]): FaultSet => ({
+    faults: set.map((one) => ({ ...one, where: whereOf(one, things, wrong) })),
+  });
+  const covers = (set: readonly Instance[]) => wrong.every((thing) => set.some((one) => affects(one).includes(thing)));
+  const singles = instances.filter((one) => covers([one]) && explains([one]));
+  if (singles.length) return { agrees: false, wrong, sets: singles.map((one) => said([one])) };
+  const pairs: FaultSet[] = [];
+  for (let i = 0; i < instances.length; i++)
+    for (let k = i + 1; k < instances.length; k++) {
+      const [a, b] = [instances[i]!, instances[k]!];
+      if (a.fault === b.fault && a.place === b.place) continue;
+      if (covers([a, b]) && explains([a, b])) pairs.push(said([a, b]));
+    }
+  return { agrees: false, wrong, sets: pairs };
+}
