@@ -80,13 +80,14 @@ const faults = (page: Page): Promise<string[]> =>
       if (clipped.width < 1 || clipped.height < 4) continue;
       // What wraps out of sight is not cut.
       if (cut) found.push(`${name(text, element)} is cut`);
-      if (!isOver(element, clipped.left + clipped.width / 2, clipped.top + clipped.height / 2)) continue;
       // Line by line: what follows in the last line of a paragraph does not meet it.
       const lines = element instanceof SVGElement ? [clipped] : [...range.getClientRects()];
       for (const line of lines) {
         const [left, top] = [Math.max(clipped.left, line.left), Math.max(clipped.top, line.top)];
         const [wide, high] = [Math.min(clipped.right, line.right) - left, Math.min(clipped.bottom, line.bottom) - top];
         if (wide < 1 || high < 4) continue;
+        // What lies under something else, as under the line of sections, is not seen.
+        if (!isOver(element, left + wide / 2, top + high / 2)) continue;
         // Letters are less high than their lines.
         const inset = Math.min(3, high / 5);
         seen.push({ text, element, rect: new DOMRect(left, top + inset, wide, high - 2 * inset) });

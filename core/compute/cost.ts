@@ -24,6 +24,9 @@ export function costOf(given: unknown): number {
       cost += 5 * length(polygon);
     if (query.op === 'pick') cost += pixels * (all + 20) + (query.statistics ? 10 * (all + vertices) : 0);
     else cost += 2 * pixels;
+    // Pairs of faults, each with the matrices and the points that come of it.
+    if (query.op === 'diagnose')
+      cost += 20_000 + 4_000 * length((query.given as { points?: unknown } | undefined)?.points);
     if (query.op === 'aim') cost += 2 * all + vertices;
     if (/isib|Bounds|drawOrder|apparentSize/.test(String(query.op)))
       cost += (20 + length(query.thresholds)) * named + vertices;

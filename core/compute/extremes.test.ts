@@ -18,6 +18,8 @@ const plainNulls = new Set([
   'horizontalFov',
   'where',
   'switches',
+  'given',
+  'intended',
 ]);
 
 /** Every number that is none, and every null without a reason beside it, by its path. */
@@ -76,6 +78,7 @@ describe('a request of the most extreme numbers', () => {
       'visibilityBy',
       'motion',
       'compareCameras',
+      'diagnose',
       'convert',
     ])
       // prettier-ignore

@@ -95,7 +95,8 @@ export function overLimits(given: unknown): Problem[] {
   for (const query of listOf(queries)) {
     if (typeof query !== 'object' || query === null) continue;
     const { points, pixels, items, distances, thresholds, polygons, triangles, bodies: ids, keepAway, count } = query;
-    for (const list of [points, pixels, items, distances, thresholds]) sum.asked += lengthOf(list);
+    const told = (query.given as Record<string, unknown> | undefined)?.points;
+    for (const list of [points, pixels, items, distances, thresholds, told]) sum.asked += lengthOf(list);
     for (const polygon of Array.isArray(polygons) ? (polygons as unknown[]) : []) sum.asked += lengthOf(polygon);
     sum.asked += 3 * lengthOf(triangles) + lengthOf(query.times) + trackLength(query);
     sum.named += lengthOf(ids);

@@ -20,6 +20,7 @@ import { flatSurface, planeSurface, type Surface } from '../spawn/surface';
 import { grown, pictureBounds, shadowVisibility, visibility, type Verdict } from '../visibility/visibility';
 import { chosen, failure, notIn2d, once, pictureOf, type Operations, type Result } from './answering';
 import { cameraOperations } from './cameraOperations';
+import { diagnoseOperations } from './diagnoseOperation';
 import { lazily, Lazy } from './lazy';
 import { orderOperations } from './orderOperations';
 import { readPoint, writePair, type ResolvedRequest } from './read';
@@ -137,6 +138,7 @@ const notVisible = (why: string | readonly unknown[]) =>
 export const operations: Operations = {
   ...orderOperations,
   ...cameraOperations,
+  ...diagnoseOperations,
 
   matrices: ({ codec: e, frame }) => ({
     ...Object.fromEntries(matrixNames.map((name) => [name, e.toList(e.matrix(frame, name))])),

@@ -281,6 +281,12 @@ function queryProblems(queries: readonly Query[], e: ConventionCodec, flat: bool
       const other = readOther(query, { codec: e, viewport });
       return [...problems, ...(other.ok ? [] : other.problems.map((one) => ({ ...one, path: `queries[${i}].${one.path}` })))]; // prettier-ignore
     }
+    if (query.op === 'diagnose' && !flat)
+      return query.others.flatMap(({ camera }, j) => {
+        const read = readCamera(camera, e);
+        const made = read.ok ? frameOf(read.value, viewport) : read;
+        return made.ok ? [] : made.problems.map((one) => ({ ...one, path: `queries[${i}].others[${j}].${one.path}` }));
+      });
     if (query.op === 'convert') {
       const to = readConventions(query.to, `queries[${i}].to`);
       return to.ok ? [] : to.problems;

@@ -18,6 +18,7 @@ const above0 = number.map((v) => Math.max(1e-30, Math.abs(v)));
 const turn = fc.tuple(number, number, number, number).map((q) => (q.some((v) => v !== 0) ? q : [0, 0, 0, 1]));
 const vec2 = fc.tuple(number, number);
 const vec3 = fc.tuple(number, number, number);
+const sixteen = fc.array(number, { minLength: 16, maxLength: 16 });
 const plane = fc.record({ point: vec3, normal: vec3 });
 const optional = <T>(arbitrary: fc.Arbitrary<T>) => fc.option(arbitrary, { nil: undefined });
 
@@ -135,6 +136,7 @@ const query = (point: fc.Arbitrary<readonly number[]>) => {
     op('compareCameras', { ...others, points: fc.array(vec3, { maxLength: 1 }), pixels, range: above0, items: fc.array(fc.record({ position: vec3, mode: fc.constantFrom('viewPlane', 'eyePoint') }), { maxLength: 1 }) }), // prettier-ignore
     op('motion', { track: tracks(point), times: fc.array(number.map(Math.abs), { maxLength: 2 }) }),
     op('worldToScreen', { points: fc.array(point, { maxLength: 1 }), when: fc.record({ track: tracks(point), time: number.map(Math.abs) }) }).map((one) => ({ ...one, id: 'when' })), // prettier-ignore
+    op('diagnose', { given: fc.record({ view: sixteen, projection: sixteen, viewProjection: sixteen, cameraToWorld: sixteen, points: fc.array(fc.record({ world: vec3, screen: vec2 }), { maxLength: 2 }) }, { requiredKeys: ['view'] }) }), // prettier-ignore
     op('convert', { to: anyConventions }),
   );
 };

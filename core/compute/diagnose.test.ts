@@ -1,0 +1,179 @@
+import { describe, expect, it } from 'vitest';
+import { compute } from './compute';
+
+/*
+ * Numbers made here by hand, apart from the code that explains them: a camera at an eye that looks at
+ * a target, −z ahead, y up, depth −1 to 1, lists column by column.
+ */
+
+type V = readonly [number, number, number];
+const dot = (a: V, b: V) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const cross = (a: V, b: V): V => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+const unit = (a: V): V => a.map((v) => v / Math.hypot(...a)) as unknown as V;
+
+const eye: V = [4, 3.5, 9];
+const target: V = [-1, 1, -2];
+const forward = unit(target.map((v, i) => v - eye[i]!) as unknown as V);
+const right = unit(cross(forward, [0, 1, 0]));
+const up = cross(right, forward);
+const back = forward.map((v) => -v) as unknown as V;
+
+/** Rows of a matrix, listed column by column as a float prints them. */
+const list = (rows: readonly (readonly number[])[]): number[] =>
+  [0, 1, 2, 3].flatMap((c) => [0, 1, 2, 3].map((r) => Number(Math.fround(rows[r]![c]!).toPrecision(7))));
+const rowsOfView = (r: V, u: V, b: V, t: V = [-dot(r, eye), -dot(u, eye), -dot(b, eye)]) => [[...r, t[0]], [...u, t[1]], [...b, t[2]], [0, 0, 0, 1]]; // prettier-ignore
+const view = rowsOfView(right, up, back);
+const lens = (fov: number, aspect: number, near = 0.5, far = 80) => {
+  const f = 1 / Math.tan(fov / 2);
+  return [[f / aspect, 0, 0, 0], [0, f, 0, 0], [0, 0, (far + near) / (near - far), (2 * far * near) / (near - far)], [0, 0, -1, 0]]; // prettier-ignore
+};
+const fov = (50 * Math.PI) / 180;
+const projection = lens(fov, 16 / 9);
+const times = (a: readonly (readonly number[])[], b: readonly (readonly number[])[]) =>
+  a.map((row) => [0, 1, 2, 3].map((c) => row.reduce((sum, v, k) => sum + v * b[k]![c]!, 0)));
+const turnedOver = (m: readonly (readonly number[])[]) => [0, 1, 2, 3].map((r) => [0, 1, 2, 3].map((c) => m[c]![r]!));
+const negated = (m: readonly (readonly number[])[], row: number) => m.map((one, r) => (r === row ? one.map((v) => -v) : one)); // prettier-ignore
+
+interface Answer {
+  verdict: string;
+  residual: number | null;
+  depthResidual: number | null;
+  explanations: { faults: { where: string; fault: string; which?: string; what?: { name: string }[] }[]; equivalent: { where: string; fault: string }[][]; likelihood: number; mend: string; residual: number }[]; // prettier-ignore
+  decomposed: { pose: { position: number[]; mirrored: boolean } | null; lens: { verticalFov: number; near: number; far: number } | null; reason?: string }; // prettier-ignore
+}
+const camera = {
+  position: eye,
+  orientation: { lookAt: target },
+  projection: { kind: 'perspective', near: 0.5, far: 80, verticalFov: 50 },
+};
+const viewport = { x: 10, y: 5, width: 1280, height: 720 };
+const ask = (given: object, more: object = {}): Answer => {
+  const request = { astrolabe: 1, conventions: { ndc: { near: -1, far: 1 }, screen: { origin: 'bottom-left' } }, viewport, camera, queries: [{ id: 'd', op: 'diagnose', given, ...more }] }; // prettier-ignore
+  const made = compute(request);
+  if (!made.ok) throw new Error(JSON.stringify(made.problem));
+  return made.response.results[0] as unknown as Answer;
+};
+const names = ({ explanations }: Answer) => {
+  const [first] = explanations;
+  return first ? [first.faults, ...first.equivalent].map((set) => set.map(({ where, fault }) => `${where} ${fault}`).join(' + ')) : []; // prettier-ignore
+};
+
+describe('diagnose', () => {
+  it('has nothing to say of right numbers', () => {
+    const answer = ask({
+      view: list(view),
+      projection: list(projection),
+      viewProjection: list(times(projection, view)),
+    });
+    expect(answer).toMatchObject({ verdict: 'agrees', explanations: [] });
+    expect(answer.residual!).toBeLessThan(0.01);
+    answer.decomposed.pose!.position.forEach((v, i) => expect(v).toBeCloseTo(eye[i]!, 4));
+    expect(answer.decomposed.lens!.verticalFov).toBeCloseTo(50, 4);
+    expect(answer.decomposed.lens!.near).toBeCloseTo(0.5, 4);
+    expect(answer.decomposed.lens!.far).toBeCloseTo(80, 1);
+  });
+
+  const t = view.slice(0, 3).map((row) => row[3]!);
+  const inverse = [[...right.map((_, i) => [right[i], up[i], back[i]]).flat().slice(0, 3), eye[0]], [right[1], up[1], back[1], eye[1]], [right[2], up[2], back[2], eye[2]], [0, 0, 0, 1]] as number[][]; // prettier-ignore
+  it.each<[string, object]>([
+    ['view transposed', { view: list(turnedOver(view)) }],
+    ['viewProjection transposed', { viewProjection: list(turnedOver(times(projection, view))) }],
+    ['view inverted', { view: list(inverse) }],
+    ['view identity', { view: list([[1, 0, 0, 0], [0, 1, 0, 0], [0, 0, 1, 0], [0, 0, 0, 1]]) }],
+    ['viewProjection factorsSwapped', { viewProjection: list(times(view, projection)) }],
+    ['view aheadNegated', { view: list(negated(view, 2)) }],
+    ['view rightNegated', { view: list(negated(view, 0)) }],
+    ['view translationNotNegated', { view: list(rowsOfView(right, up, back, [-t[0]!, -t[1]!, -t[2]!])) }],
+    ['view translationNotRotated', { view: list(rowsOfView(right, up, back, [-eye[0], -eye[1], -eye[2]])) }],
+    ['view translationMissing', { view: list(rowsOfView(right, up, back, [0, 0, 0])) }],
+    ['view upNotSquare', { view: list(rowsOfView(right, [0, 1, 0], back)) }],
+    ['view notNormalised', { view: list(rowsOfView(cross(forward, [0, 1, 0]), cross(cross(forward, [0, 1, 0]), forward), back)) }],
+    ['view forwardNegated', { view: list(rowsOfView(right.map((v) => -v) as unknown as V, up, forward)) }],
+    ['projection fovInOtherUnit', { projection: list(lens(50, 16 / 9)) }],
+    ['projection halfAngleTwice', { projection: list(lens(fov / 2, 16 / 9)) }],
+    ['projection halfAngleMissing', { projection: list(lens(2 * fov, 16 / 9)) }],
+    ['projection fovAxis', { projection: list(lens(2 * Math.atan((Math.tan(fov / 2) * 9) / 16), 16 / 9)) }],
+    ['projection aspectInverted', { projection: list(lens(fov, 9 / 16)) }],
+    ['projection aspectMissing', { projection: list(lens(fov, 1)) }],
+    ['projection yFlipped', { projection: list(negated(projection, 1)) }],
+    ['projection wNegated', { projection: list(negated(projection, 3)) }],
+    ['projection depthReversed', { projection: list(negated(projection, 2)) }],
+    ['projection depthRangeOther', { projection: list([projection[0]!, projection[1]!, [0, 0, 80 / (0.5 - 80), (80 * 0.5) / (0.5 - 80)], projection[3]!]) }],
+    ['projection farLeftOut', { projection: list([projection[0]!, projection[1]!, [0, 0, -1, -1], projection[3]!]) }],
+    ['matrices transposed', { view: list(turnedOver(view)), projection: list(turnedOver(projection)) }],
+    // Further down the chain the place is the first given thing that is wrong.
+    ['viewProjection translationMissing', { viewProjection: list(times(projection, rowsOfView(right, up, back, [0, 0, 0]))) }],
+    ['viewProjection aspectInverted', { viewProjection: list(times(lens(fov, 9 / 16), view)) }],
+    ['view translationMissing', { view: list(rowsOfView(right, up, back, [0, 0, 0])), viewProjection: list(times(projection, rowsOfView(right, up, back, [0, 0, 0]))) }],
+  ])('finds %s', (name, given) => {
+    const answer = ask(given);
+    expect(answer.verdict).toBe('explained');
+    expect(names(answer)).toContain(name);
+    expect(answer.explanations[0]!.mend).toMatch(/: .+\./);
+    expect(answer.explanations[0]!.likelihood).toBeGreaterThan(0.9);
+  }); // prettier-ignore
+
+  it('finds two faults at once, each at its place', () => {
+    const answer = ask({ view: list(rowsOfView(right, up, back, [0, 0, 0])), projection: list(lens(fov, 9 / 16)) });
+    expect(names(answer)).toContain('view translationMissing + projection aspectInverted');
+    expect(answer.residual!).toBeGreaterThan(100);
+    expect(answer.explanations[0]!.residual).toBeLessThan(0.05);
+    const both = ask({ viewProjection: list(negated(times(lens(fov, 1), view), 1)) });
+    expect(names(both).some((one) => one.includes('aspectMissing') && one.includes('yFlipped'))).toBe(true);
+  });
+
+  const worlds: readonly V[] = [[0, 1, 0], [-3, 2, -6], [1.5, 0.25, 3], [-2, 3, 1]]; // prettier-ignore
+  const screens = (
+    change: (x: number, y: number, ndc: readonly number[], w: number) => readonly [number, number] = (x, y) => [x, y],
+  ) =>
+    // prettier-ignore
+    worlds.map((world) => {
+      const clip = times(projection, view).map((row) => row[0]! * world[0] + row[1]! * world[1] + row[2]! * world[2] + row[3]!); // prettier-ignore
+      const w = clip[3]!;
+      const ndc = clip.slice(0, 3).map((v) => v / w);
+      const [x, y] = [10 + ((ndc[0]! + 1) / 2) * 1280, 5 + ((ndc[1]! + 1) / 2) * 720];
+      return { world, screen: change(x, y, ndc, w).map((v) => Number(Math.fround(v).toPrecision(7))) };
+    });
+  it.each<[string, object]>([
+    ['points yFlipped', { points: screens((x, y) => [x, 730 - y]) }],
+    ['points halfPixel', { points: screens((x, y) => [x - 0.5, y - 0.5]) }],
+    ['points devicePixelRatio', { points: screens((x, y) => [x / 2, y / 2]) }],
+    ['points viewportOffset', { points: screens((x, y) => [x - 10, y - 5]) }],
+    ['points viewportMissing', { points: screens((_, __, ndc) => [ndc[0]!, ndc[1]!]) }],
+    ['points notDivided', { points: screens((_, __, ndc, w) => [10 + ((ndc[0]! * w + 1) / 2) * 1280, 5 + ((ndc[1]! * w + 1) / 2) * 720]) }],
+  ])('finds %s', (name, given) => {
+    const answer = ask(given, { devicePixelRatio: 2 });
+    expect(names(answer)).toContain(name);
+    expect(ask({ points: screens() })).toMatchObject({ verdict: 'agrees', decomposed: { pose: null, reason: 'notACamera' } }); // prettier-ignore
+  }); // prettier-ignore
+
+  it('knows another camera, says in what a proper one differs, and leaves the rest unexplained', () => {
+    const other = { ...camera, position: [4.2, 3.5, 9] };
+    const eyeOther: V = [4.2, 3.5, 9];
+    const f = unit(target.map((v, i) => v - eyeOther[i]!) as unknown as V);
+    const r = unit(cross(f, [0, 1, 0]));
+    const u = cross(r, f);
+    const b = f.map((v) => -v) as unknown as V;
+    const stale = list([
+      [...r, -dot(r, eyeOther)],
+      [...u, -dot(u, eyeOther)],
+      [...b, -dot(b, eyeOther)],
+      [0, 0, 0, 1],
+    ]);
+    const known = ask({ view: stale }, { others: [{ name: 'the frame before', camera: other }] });
+    expect(known.explanations[0]!.faults).toEqual([{ where: 'view', fault: 'otherCamera', which: 'the frame before' }]);
+    const differs = ask({ view: stale });
+    expect(differs.explanations[0]!.faults[0]).toMatchObject({ where: 'view', fault: 'differs' });
+    expect(differs.explanations[0]!.faults[0]!.what!.map(({ name }) => name)).toEqual(['position', 'orientation']);
+    const random = Array.from({ length: 16 }, (_, i) => Math.sin(7.3 * i + 1) * 3);
+    expect(ask({ view: random })).toMatchObject({ verdict: 'unexplained', explanations: [] });
+  });
+
+  it('is a problem without anything given, and has no meaning in 2D', () => {
+    const request = (more: object) => ({ astrolabe: 1, viewport, camera, queries: [{ id: 'd', op: 'diagnose', ...more }] }); // prettier-ignore
+    expect(compute(request({ given: {} }))).toMatchObject({ ok: false });
+    expect(compute(request({ given: { view: [1, 2, 3] } }))).toMatchObject({ ok: false });
+    const faulty = { ...camera, projection: { ...camera.projection, near: 90 } };
+    expect(compute(request({ given: { view: list(view) }, others: [{ name: 'x', camera: faulty }] }))).toMatchObject({ ok: false, problem: { errors: [{ path: expect.stringContaining('queries[0].others[0].camera') }] } }); // prettier-ignore
+  });
+});
