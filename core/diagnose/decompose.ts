@@ -154,6 +154,13 @@ export function readViewProjection(
   return { pose, lens: { kind: 'perspective', half: [ahead / lr, ahead / lu], shift: [-sx / ahead || 0, -sy / ahead || 0], near, far } }; // prettier-ignore
 }
 
+/** What was read, if all of its numbers are of a size that can be worked with. */
+const sound = <T extends object>(read: T | null): T | null => {
+  const fine = (value: unknown): boolean =>
+    typeof value === 'number' ? Math.abs(value) < 1e100 && !(Math.abs(value) > 0 && Math.abs(value) < 1e-100) : typeof value !== 'object' || value === null || Object.values(value).every(fine); // prettier-ignore
+  return read && fine(read) ? read : null;
+};
+
 /** The pose and the lens that given matrices hold, as far as they do. */
 export function readGiven(
   { matrices }: Given,
@@ -164,5 +171,5 @@ export function readGiven(
   const whole = viewProjection ? readViewProjection(viewProjection, e) : null;
   const inverse = cameraToWorld && !view ? invert4(cameraToWorld) : null;
   const pose = view ? readView(view, e) : inverse ? readView(inverse, e) : (whole?.pose ?? null);
-  return { pose, lens: projection ? readLens(projection, e) : (whole?.lens ?? null) };
+  return { pose: sound(pose), lens: sound(projection ? readLens(projection, e) : (whole?.lens ?? null)) };
 }
