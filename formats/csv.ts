@@ -60,18 +60,19 @@ function numberIn(cell: string, decimalComma = false): number | null {
 }
 
 /** The most problems that are listed; after that it is the file, not its lines. */
-const mostProblems = 20;
+export const mostProblems = 20;
 
-interface Table {
+/** Text as lines of cells, with how numbers are written in it. */
+export interface Table {
   readonly columns: readonly Column[];
   readonly rows: readonly { readonly cells: readonly string[]; readonly line: number }[];
   readonly number: (cell: string) => number | null;
 }
 
-const lineOf = (line: number) => `line ${line}`;
+export const lineOf = (line: number) => `line ${line}`;
 
 /** Text as lines of cells with what each column is like, or what is wrong with all of it. */
-function tabulate(given: string): Table | Problem {
+export function tabulate(given: string): Table | Problem {
   const text = given.replace(/^\uFEFF/, '');
   // Blanks alone divide only where nothing else does.
   const first = /\S.*/.exec(text)?.[0] ?? '';
@@ -270,7 +271,8 @@ export function readPoints(text: string, letters: readonly string[], reading?: R
     : { ok: true, value: { coordinates, size, names }, columns, reading: taken };
 }
 
-function faultOf(cell: string | undefined, letter: string): string {
+/** What is wrong with a cell that should hold a number, in a sentence with the mend. */
+export function faultOf(cell: string | undefined, letter: string): string {
   if (cell === undefined) return `${letter} is missing. Give it, or take the line out.`;
   const shown = `${letter} is “${cell.trim().slice(0, 40)}”`;
   if (/^\s*[+-]?\d+,\d+\s*$/.test(cell))

@@ -32,12 +32,15 @@ describe('a motion as a table', () => {
       ],
     });
     expect(readMotion('t\tx\ty\n0\t1\t2\n', ['x', 'y'])).toMatchObject({ ok: true });
+    // Blank where a camera has none; comments and blank lines count as lines.
+    expect(readMotion('time,x,y,z,fov\n# the start\n0,1,2,3,\n\n1,1,2,x,40', ['x', 'y', 'z'])).toMatchObject({ ok: false, problems: [{ path: 'line 5' }] }); // prettier-ignore
+    expect(readMotion('time,x,y,z,fov\n0,1,2,3,\n1,1,2,3,40', ['x', 'y', 'z'])).toMatchObject({ ok: true, rows: [{ fov: null }, { fov: 40 }] }); // prettier-ignore
   });
 
   it.each([
     ['time,x,y\n0,1,2', 'line 1', /no column for z/],
     ['x,y,z\n1,2,3', 'line 1', /no column for time/],
-    ['time,x,y,z', 'line 2', /no line after/],
+    ['time,x,y,z', 'line 1', /nothing below the headings/],
     ['time,x,y,z\n0,1,2,3\n1,1,two,3', 'line 3', /y is “two”/],
     ['time,x,y,z\n0,1,2,3\n1,1,,3', 'line 3', /y is missing/],
     ['time,x,y,z\n2,1,2,3\n1,1,2,3', 'line 3', /does not come after 2/],

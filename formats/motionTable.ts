@@ -1,5 +1,5 @@
-import Papa from 'papaparse';
 import type { Problem } from '../core/reasons';
+import { faultOf, lineOf, mostProblems, tabulate } from './csv';
 
 /** A moment of a motion as it stands in a file, in whatever conventions. */
 export interface MotionRow {
@@ -32,47 +32,38 @@ const named = (heading: string): string =>
     .replace(/[\s-]+/g, '_');
 
 /**
- * A motion from comma-, semicolon- or tab-separated text with a line of headings: the time in seconds,
+ * A motion from a table with a line of headings, divided and written in any manner that points are: the time in seconds,
  * the coordinates by their letters (a heading may say more before or after the letter, as pos_x), and
  * yaw, pitch, roll and the vertical field of view where there are such columns. Times must be 0 or more
  * and rise. What is wrong is a problem of its line (path `line 3`), and nothing is taken then.
  */
 export function readMotion(text: string, letters: readonly string[]): ReadMotion {
-  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy' });
-  const [first = [], ...lines] = data;
-  const heads = first.map(named);
+  const table = tabulate(text);
+  if (!('rows' in table)) return { ok: false, problems: [table] };
+  const heads = table.columns.map(({ heading }) => named(heading ?? ''));
   const column = (name: string) => heads.findIndex((head) => headings[name]!.test(head));
   const time = column('time');
   const places = letters.map((letter) => heads.findIndex((head) => head === letter || head.endsWith(`_${letter}`) || head.startsWith(`${letter}_`))); // prettier-ignore
   const missing = [...(time < 0 ? ['time'] : []), ...letters.filter((_, i) => places[i]! < 0)];
-  if (missing.length)
-    return {
-      ok: false,
-      problems: [
-        {
-          path: 'line 1',
-          message: `There is no column for ${missing.join(' and ')}. Head the columns time, ${letters.join(', ')}, and yaw, pitch, roll, fov where there are such.`,
-        },
-      ],
-    };
-  if (!lines.length) return { ok: false, problems: [{ path: 'line 2', message: 'There is no line after the headings. Give at least one.' }] }; // prettier-ignore
+  if (missing.length) {
+    const message = `There is no column for ${missing.join(' and ')}. Head the columns time, ${letters.join(', ')}, and yaw, pitch, roll, fov where there are such.`;
+    return { ok: false, problems: [{ path: lineOf(1), message }] };
+  }
   const problems: Problem[] = [];
   let before = -Infinity;
-  const rows = lines.map((cells, i): MotionRow => {
-    const path = `line ${i + 2}`;
+  const rows = table.rows.map(({ cells, line }): MotionRow => {
+    const path = lineOf(line);
     const number = (at: number, name: string): number => {
-      const cell = (cells[at] ?? '').trim();
-      const value = Number(cell);
-      if (cell !== '' && Number.isFinite(value)) return value;
-      problems.push({
-        path,
-        message: cell === '' ? `${name} is missing. Give it, or take the line out.` : `${name} is “${cell.slice(0, 40)}”, which is no number. Mend it, or take the line out.`, // prettier-ignore
-      });
+      const cell = cells[at]?.trim() ? cells[at] : undefined;
+      const value = cell === undefined ? null : table.number(cell);
+      if (value !== null) return value;
+      problems.push({ path, message: faultOf(cell, name) });
       return NaN;
     };
     const optional = (name: string): number | null => {
       const at = column(name);
-      return at < 0 ? null : number(at, name);
+      // Left blank where there is none: a parallel camera has no field of view.
+      return at < 0 || !cells[at]?.trim() ? null : number(at, name);
     };
     const at = number(time, 'time');
     if (at < 0) problems.push({ path, message: `The time ${at} lies before 0, where a motion begins.` });
@@ -84,5 +75,5 @@ export function readMotion(text: string, letters: readonly string[]): ReadMotion
       ...{ yaw: optional('yaw'), pitch: optional('pitch'), roll: optional('roll'), fov: optional('fov') },
     };
   });
-  return problems.length ? { ok: false, problems: problems.slice(0, 20) } : { ok: true, rows };
+  return problems.length ? { ok: false, problems: problems.slice(0, mostProblems) } : { ok: true, rows };
 }

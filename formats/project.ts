@@ -62,6 +62,9 @@ export const projectionSchema = z.discriminatedUnion('kind', [
 
 export const toneSchema = z.enum(['stone', 'white', 'dark', 'roof', 'glass']);
 
+/** The most places that a body goes through. */
+export const mostPlaces = 2000;
+
 /** How a body moves by itself (`core/motion/bodies`), angles in degrees. */
 export const motionSchema = z.discriminatedUnion('kind', [
   z.object({
@@ -89,7 +92,7 @@ export const motionSchema = z.discriminatedUnion('kind', [
     kind: z.literal('path'),
     keys: listOf(z.object({ time: number.positive(), place: vec3Schema }))
       .min(1)
-      .max(2000)
+      .max(mostPlaces)
       .refine((keys) => keys.every(({ time }, i) => i === 0 || time > keys[i - 1]!.time), 'times that rise')
       .describe('Places at times above 0, rising; it sets out from where it rests'),
     turns: z.boolean().default(true).describe('Whether it turns with the way'),

@@ -1,6 +1,5 @@
-import type { CameraFrame } from '../../core/camera/frame';
+import { frameFov } from '../../core/camera/frame';
 import { anglesOfBasis } from '../../core/camera/orientation';
-import { fieldOfView } from '../../core/camera/projection';
 import { radians } from '../../core/math/angle';
 import type { ProjectCamera2d } from '../../formats/project';
 import { useMoment } from '../state/tempo';
@@ -13,14 +12,14 @@ export function CameraFacts() {
   const degrees = e.conventions.angles.unit === 'degrees';
   const angle = (radians: number) => `${figure(radians, degrees ? 2 : 4)}${degrees ? '°' : ''}`;
   const { extents: x } = frame;
-  const perspective = frame.kind === 'perspective';
+  const fov = frameFov(frame);
   const { yaw, pitch } = e.toAngles(anglesOfBasis(frame));
   const short = (v: number) => figure(v, Number.isInteger(v) ? 0 : 2);
   return (
     <span className="facts">
       <span>
-        {perspective ? 'vertical ' : 'height '}
-        <b>{perspective ? angle(e.toAngle(fovOf(frame))) : short(Math.abs(x.top - x.bottom))}</b>
+        {fov === null ? 'height ' : 'vertical '}
+        <b>{fov === null ? short(Math.abs(x.top - x.bottom)) : angle(e.toAngle(fov))}</b>
       </span>
       <span className="lesser">
         near <b>{short(frame.near)}</b>
@@ -33,9 +32,6 @@ export function CameraFacts() {
     </span>
   );
 }
-
-/** The vertical field of view without the lens shift, as it is kept, radians. */
-const fovOf = ({ extents: x, near }: CameraFrame): number => fieldOfView(Math.abs(x.top - x.bottom), near);
 
 function FlatFacts({ camera }: { camera: ProjectCamera2d }) {
   const { codec: e, points, frame, rest } = useMoment();

@@ -12,6 +12,9 @@ const journeySpan = memo((project: Project): number | null => {
 export const moves = (project: Project): boolean =>
   project.bodies.some(({ motion }) => motion !== null) || journeySpan(project) !== null;
 
+/** No rule is longer, seconds. */
+export const longestRule = 600;
+
 /**
  * How long the rule of a project is: what its camera does, and the longest round or way of its
  * bodies; from 10 seconds to 10 minutes.
@@ -22,5 +25,5 @@ export function spanOf(project: Project): number {
     if (motion.kind === 'drift') return Math.max(most, 60);
     return Math.max(most, motion.kind === 'path' ? motion.keys.at(-1)!.time : Math.abs(motion.period));
   }, 0);
-  return Math.min(600, Math.ceil(Math.max(10, longest, journeySpan(project) ?? 0)));
+  return Math.min(longestRule, Math.ceil(Math.max(10, longest, journeySpan(project) ?? 0)));
 }

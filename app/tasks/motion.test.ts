@@ -123,6 +123,16 @@ describe('the camera of the page over time', () => {
       const shown = now.points.read(camera.focus);
       const focus = [-13 + now.frame.eye[0] - now.rest.eye[0], -73 + now.frame.eye[1] - now.rest.eye[1]];
       expect(Math.hypot(shown[0] - focus[0]!, shown[1] - focus[1]!)).toBeLessThan(1e-9);
+      // What the picture shows lies in the bounds, wherever the launch has gone.
+      const { travel } = trackOf(now)!;
+      if (travel.kind !== 'follow' || !travel.bounds) throw new Error('the chart begins with bounds');
+      for (let time = 1; time <= 40; time += 3) {
+        const { eye, extents: x } = momentOf(project, time).frame;
+        expect(eye[0] + x.left).toBeGreaterThan(travel.bounds.min[0] - 1e-9);
+        expect(eye[1] + x.bottom).toBeGreaterThan(travel.bounds.min[1] - 1e-9);
+        expect(eye[0] + x.right).toBeLessThan(travel.bounds.max[0] + 1e-9);
+        expect(eye[1] + x.top).toBeLessThan(travel.bounds.max[1] + 1e-9);
+      }
     }
   });
 

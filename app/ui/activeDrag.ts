@@ -1,6 +1,6 @@
 /**
- * What is being dragged: in which picture it is, or which it moves from beside, if any, and whether it is a thing in it rather
- * than the picture itself.
+ * What is being dragged: in which picture it is, or what it moves from beside the pictures, if any of
+ * these; and whether it is a thing in a picture rather than the picture itself.
  */
 export interface ActiveDrag {
   readonly picture: string | null;

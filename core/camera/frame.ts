@@ -3,6 +3,7 @@ import { affine, mat4, multiply, type Mat4 } from '../math/mat4';
 import type { Checked, Problem } from '../reasons';
 import { resolveOrientation, type Basis, type Orientation } from './orientation';
 import {
+  fieldOfView,
   resolveProjection,
   type DepthRange,
   type Extents,
@@ -149,6 +150,13 @@ export function reposed(
       : { kind: 'orthographic', near: frame.near, far: frame.far, extents };
   return assembled({ right, up, forward }, lens, pose.eye ?? frame.eye, frame.viewport);
 }
+
+/**
+ * The vertical field of view of a snapshot, as cameras are said: of its height about the axis, the
+ * lens shift left out. Radians; null for an orthographic one.
+ */
+export const frameFov = ({ kind, extents: x, near }: ResolvedProjection): number | null =>
+  kind === 'perspective' ? fieldOfView(Math.abs(x.top - x.bottom), near) : null;
 
 /** View coordinates of canonical space (−z ahead) to (right, up, ahead, 1). */
 const viewToRuf = mat4([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, -1, 0, 0, 0, 0, 1]);

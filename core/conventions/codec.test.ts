@@ -2,9 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { aheadAt, conventions, frames, picturePositions, shares, vectors } from '../testing/arbitraries';
 import { pictureToViewRuf, viewRufToWorld, worldToViewRuf } from '../convert/project';
-import { transform } from '../math/mat4';
+import { projectionMatrix } from '../camera/frame';
+import { mat4, multiply, transform } from '../math/mat4';
 import { normalizeQuat, quatToColumns, type Quat } from '../math/quat';
-import { distance, type Vec3 } from '../math/vec3';
+import { distance, dot, type Vec3 } from '../math/vec3';
 import { codecOf, reexpressAngle, reexpressAngles } from './codec';
 
 const real = fc.double({ min: -5, max: 5, noNaN: true });
@@ -19,6 +20,25 @@ const turn = (q: Quat, [x, y, z]: Vec3): Vec3 => {
 };
 
 describe('matrices', () => {
+  it('of canonical spaces are those of the frame once written, and come back', () => {
+    fc.assert(
+      fc.property(conventions, frames, (c, frame) => {
+        const e = codecOf(c);
+        const { near, far } = c.ndc;
+        const { right, up, forward, eye } = frame;
+        const view = mat4([...[right, up, forward].flatMap((v) => [...v, -dot(v, eye)]), 0, 0, 0, 1]);
+        const projection = projectionMatrix(frame, near, far);
+        const close = (a: readonly number[], b: readonly number[]) => a.forEach((v, i) => expect(Math.abs(v - b[i]!)).toBeLessThanOrEqual(1e-9 * (Math.abs(v) + Math.max(...b.map(Math.abs))))); // prettier-ignore
+        close(e.toViewMatrix(view), e.matrix(frame, 'view'));
+        expect(e.toProjection(projection)).toEqual(e.matrix(frame, 'projection'));
+        close(e.toViewProjection(multiply(projection, view)), e.matrix(frame, 'viewProjection'));
+        close(e.fromViewMatrix(e.toViewMatrix(view)), view);
+        close(e.fromProjection(e.toProjection(projection)), projection);
+        close(e.fromViewProjection(e.toViewProjection(view)), view);
+      }),
+    );
+  });
+
   it('undo one another in any conventions', () => {
     const pairs = [
       ['view', 'cameraToWorld'],

@@ -89,6 +89,21 @@ export interface ConventionCodec {
    * letters of these conventions.
    */
   toModel(m: Mat4): Mat4;
+  /**
+   * A matrix for column vectors from canonical world to (right, up, ahead), as these conventions'
+   * world to view.
+   */
+  toViewMatrix(m: Mat4): Mat4;
+  fromViewMatrix(m: Mat4): Mat4;
+  /**
+   * A matrix for column vectors from (right, up, ahead) to clip with y up, as these conventions' view
+   * to clip. What its depth row makes of near and far is its own.
+   */
+  toProjection(m: Mat4): Mat4;
+  fromProjection(m: Mat4): Mat4;
+  /** The same from canonical world to clip with y up, as these conventions' world to clip. */
+  toViewProjection(m: Mat4): Mat4;
+  fromViewProjection(m: Mat4): Mat4;
   /** A matrix for column vectors as the sixteen numbers listed in these conventions. */
   toList(m: Mat4): number[];
   fromList(list: readonly number[]): Mat4;
@@ -120,8 +135,8 @@ export function codecOf(conventions: Conventions): ConventionCodec {
   const transposed = (matrix.vectors === 'row') !== (matrix.storage === 'column-major');
   const arrange = (m: Mat4) => (transposed ? transpose(m) : m);
 
-  const projection = (frame: CameraFrame) =>
-    multiply(multiply(ndcFlip, projectionMatrix(frame, ndc.near, ndc.far)), partsOfView);
+  const toProjection = (m: Mat4) => multiply(multiply(ndcFlip, m), partsOfView);
+  const projection = (frame: CameraFrame) => toProjection(projectionMatrix(frame, ndc.near, ndc.far));
   const unprojection = (frame: CameraFrame) =>
     multiply(transpose(partsOfView), multiply(inverseProjectionMatrix(frame, ndc.near, ndc.far), ndcFlip));
   const viewMatrix = (frame: CameraFrame) => multiply(multiply(viewIn, frame.view), transpose(worldIn));
@@ -224,6 +239,13 @@ export function codecOf(conventions: Conventions): ConventionCodec {
       return { right: axis('right'), up: axis('up'), forward: axis('forward') };
     },
     toModel: (m) => multiply(multiply(worldIn, m), transpose(worldIn)),
+    // Axes are signed permutations and the flip a sign: undone by transposing, and by doing it again.
+    toViewMatrix: (m) => multiply(multiply(transpose(partsOfView), m), transpose(worldIn)),
+    fromViewMatrix: (m) => multiply(multiply(partsOfView, m), worldIn),
+    toProjection,
+    fromProjection: (m) => multiply(multiply(ndcFlip, m), transpose(partsOfView)),
+    toViewProjection: (m) => multiply(multiply(ndcFlip, m), transpose(worldIn)),
+    fromViewProjection: (m) => multiply(multiply(ndcFlip, m), worldIn),
     toList: (m) => arrange(m).map(withoutNegativeZero),
     fromList: (list) => arrange(mat4(list)),
     matrix: (frame, name) => {

@@ -1,7 +1,6 @@
 import type { ConventionCodec } from '../conventions/codec';
 import { transform, type Mat4 } from '../math/mat4';
 import { cross, dot, length, scale, sub, type Vec3, type Vec4 } from '../math/vec3';
-import { rufMatrix } from '../conventions/axes';
 import { invert4 } from './invert';
 import type { Given } from './search';
 
@@ -48,13 +47,12 @@ function poseOf(rows: readonly Vec4[]): ReadPose | null {
   };
 }
 
-/** A view matrix (world to view, in the request's axes) as a pose. */
+/** A view matrix (world to view, in the request's axes) as a pose; null where it is none. */
 export function readView(view: Mat4, e: ConventionCodec): ReadPose | null {
-  if (Math.abs(view[12]!) + Math.abs(view[13]!) + Math.abs(view[14]!) > 1e-6 * Math.abs(view[15]!)) return null;
-  // Over canonical world: what each canonical axis goes to, as (right, up, ahead).
-  const columns = ([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as const).map((axis) => e.fromView(sub(three(transform(view, [...e.toWorld(axis), 1])), three(transform(view, [0, 0, 0, 1]))))); // prettier-ignore
-  const last = e.fromView(three(transform(view, [0, 0, 0, 1])));
-  return poseOf([0, 1, 2].map((i) => [columns[0]![i]!, columns[1]![i]!, columns[2]![i]!, last[i]!]));
+  const m = e.fromViewMatrix(view);
+  const [x, y, z, w] = row(m, 3);
+  if (Math.abs(x) + Math.abs(y) + Math.abs(z) > 1e-6 * Math.abs(w)) return null;
+  return poseOf([row(m, 0), row(m, 1), row(m, 2)]);
 }
 
 /** A lens from the rows of a projection over (right, up, ahead, 1), NDC y up; null where it is none. */
@@ -81,17 +79,11 @@ function lensOf([x, y, z, w]: readonly Vec4[], zn: number, zf: number): ReadLens
   return { kind: 'orthographic', half: [k / x[0], k / y[1]], shift: [-x[3] / k || 0, -y[3] / k || 0], near, far };
 }
 
-/** A projection matrix (view to clip, in the request's axes) as a lens. */
+/** A projection matrix (view to clip, in the request's axes) as a lens; null where it is none. */
 export function readLens(projection: Mat4, e: ConventionCodec): ReadLens | null {
-  const { ndc, view } = e.conventions;
-  // From (right, up, ahead, 1): undo the view's axes, whose matrix is its own inverse transposed.
-  const ruf = rufMatrix(view);
-  const rows = [0, 1, 2, 3].map((i): Vec4 => {
-    const r = row(projection, i);
-    const sign = i === 1 && ndc.up === '-y' ? -1 : 1;
-    return [0, 1, 2, 3].map((c) => sign * (r[0] * ruf[4 * c]! + r[1] * ruf[4 * c + 1]! + r[2] * ruf[4 * c + 2]! + r[3] * ruf[4 * c + 3]!)) as unknown as Vec4; // prettier-ignore
-  });
-  return lensOf(rows, ndc.near, ndc.far);
+  const m = e.fromProjection(projection);
+  const { near, far } = e.conventions.ndc;
+  return lensOf([row(m, 0), row(m, 1), row(m, 2), row(m, 3)], near, far);
 }
 
 /**
@@ -103,12 +95,8 @@ export function readViewProjection(
   e: ConventionCodec,
 ): { readonly pose: ReadPose; readonly lens: ReadLens } | null {
   const { ndc } = e.conventions;
-  const rows = [0, 1, 2, 3].map((i): Vec4 => {
-    const r = row(m, i);
-    const sign = i === 1 && ndc.up === '-y' ? -1 : 1;
-    return [...scale(e.fromWorld(three(r)), sign), sign * r[3]] as unknown as Vec4;
-  });
-  const [x, y, z, w] = rows as [Vec4, Vec4, Vec4, Vec4];
+  const own = e.fromViewProjection(m);
+  const [x, y, z, w] = [row(own, 0), row(own, 1), row(own, 2), row(own, 3)];
   const ahead = length(three(w));
   const parallel = ahead <= 1e-7 * Math.abs(w[3]);
   if (parallel && !(w[3] > 0)) return null;

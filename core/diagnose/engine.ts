@@ -3,11 +3,10 @@ import { projectionMatrix } from '../camera/frame';
 import { worldUp, type Angles, type Basis } from '../camera/orientation';
 import type { DepthRange } from '../camera/projection';
 import type { ConventionCodec } from '../conventions/codec';
-import { indexOf, rufMatrix } from '../conventions/axes';
 import { identity, mat4, multiply, transform, transpose, type Mat4 } from '../math/mat4';
-import { cross, dot, negate, type Vec2, type Vec3, type Vec4 } from '../math/vec3';
+import { cross, dot, negate, scale, type Vec2, type Vec3, type Vec4 } from '../math/vec3';
 import { invert4 } from './invert';
-import type { FaultName, MatrixName } from './faults';
+import { translationFaults, type FaultName, type MatrixName } from './faults';
 
 /*
  * An engine that makes a camera's numbers step by step, and commits faults on the way. Matrices are
@@ -97,42 +96,32 @@ function rowsWith(intended: Intended, faults: Faults) {
   return { right, up, forward };
 }
 
-const axes: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]]; // prettier-ignore
-
 /** The view that the engine comes to, from world to view. */
 export function viewWith(intended: Intended, faults: Faults): Mat4 {
   const { frame, e } = intended;
+  const sign = faults.includes('translationNotNegated') ? 1 : faults.includes('translationMissing') ? 0 : -1;
   const { right, up, forward } = rowsWith(intended, faults);
-  const columns = axes.map((axis) => {
-    const v = e.fromWorld(axis);
-    return e.toView([dot(right, v), dot(up, v), dot(forward, v)]);
-  });
-  const sign = faults.includes('translationNotNegated') ? 1 : -1;
-  const eye = frame.eye;
-  const last = faults.includes('translationMissing')
-    ? ([0, 0, 0] as const)
-    : faults.includes('translationNotRotated')
-      ? // The three numbers of −eye as they stand in the world's axes.
-        (e.toWorld(eye).map((v) => -v) as unknown as Vec3)
-      : e.toView([sign * dot(right, eye), sign * dot(up, eye), sign * dot(forward, eye)]);
-  const [x, y, z] = columns as [Vec3, Vec3, Vec3];
-  return mat4([x[0], y[0], z[0], last[0], x[1], y[1], z[1], last[1], x[2], y[2], z[2], last[2], 0, 0, 0, 1]);
+  const row = (v: Vec3) => [...v, sign * dot(v, frame.eye)];
+  const view = e.toViewMatrix(mat4([...row(right), ...row(up), ...row(forward), 0, 0, 0, 1]));
+  if (!faults.includes('translationNotRotated')) return view;
+  // The three numbers of −eye as they stand in the world's axes.
+  return withTranslation(view, negate(e.toWorld(frame.eye)));
 }
+
+const withTranslation = (m: Mat4, [x, y, z]: Vec3): Mat4 => mat4(m.map((v, i) => (i === 3 ? x : i === 7 ? y : i === 11 ? z : v))); // prettier-ignore
 
 /**
  * The camera's own transform that the engine comes to, not by way of the view: its axes as columns
  * and its eye. What faults do to a translation they do to the eye here.
  */
 export function ownTransformWith(intended: Intended, faults: Faults): Mat4 {
-  const view = viewWith(
-    intended,
-    faults.filter((fault) => !fault.startsWith('translation')),
-  );
-  const eye = intended.e.toWorld(intended.frame.eye);
+  const axes = viewWith(intended, faults.filter((fault) => !translations.includes(fault))); // prettier-ignore
+  const { frame, e } = intended;
   const k = faults.includes('translationMissing') ? 0 : faults.includes('translationNotNegated') ? -1 : 1;
-  const m = transpose(view);
-  return mat4([m[0]!, m[1]!, m[2]!, k * eye[0], m[4]!, m[5]!, m[6]!, k * eye[1], m[8]!, m[9]!, m[10]!, k * eye[2], 0, 0, 0, 1]); // prettier-ignore
+  const turned = transpose(withTranslation(axes, [0, 0, 0]));
+  return withTranslation(turned, scale(e.toWorld(frame.eye), k));
 }
+const translations: readonly FaultName[] = translationFaults;
 
 /** Half the width and height of the picture at near (orthographic: anywhere), as the engine has them. */
 function halvesWith({ frame, e, field, isFrustum }: Intended, faults: Faults): Vec2 {
@@ -176,7 +165,7 @@ export function projectionWith(intended: Intended, faults: Faults): Mat4 {
     frame.kind === 'perspective'
       ? { kind: 'perspective', near: frame.near, far: has('farLeftOut') ? null : frame.far }
       : { kind: 'orthographic', near: frame.near, far: frame.far };
-  const { ndc, view } = e.conventions;
+  const { ndc } = e.conventions;
   let [zn, zf] = has('depthRangeOther') ? otherRange(ndc.near, ndc.far) : [ndc.near, ndc.far];
   if (has('depthReversed')) [zn, zf] = [zf, zn];
   const m = [...projectionMatrix({ ...range, extents }, zn, zf)];
@@ -184,9 +173,9 @@ export function projectionWith(intended: Intended, faults: Faults): Mat4 {
     for (let i = 4 * row; i < 4 * row + 4; i++) m[i] = -m[i]!;
   };
   if (has('wNegated')) negateRow(3);
-  if ((ndc.up === '-y') !== has('yFlipped')) negateRow(1);
+  if (has('yFlipped')) negateRow(1);
   if (has('xFlipped')) negateRow(0);
-  return multiply(mat4(m), rufMatrix(view));
+  return e.toProjection(mat4(m));
 }
 
 /** Swaps, flips, transposes, inverts or never sets a matrix that has been made; null where there is no inverse. */
@@ -240,9 +229,6 @@ export function pointWith(
   }
   return screen.every(Number.isFinite) ? { screen, depth: e.toDepth(depth01) } : null;
 }
-
-/** In which row of the view an axis stands: for the words of a mend. */
-export const rowOf = ({ e }: Intended, axis: 'right' | 'up' | 'forward'): number => indexOf(e.conventions.view[axis]);
 
 /** The matrices that the engine comes to with nothing wrong. */
 export function rightMatrices(intended: Intended): Readonly<Record<MatrixName, Mat4>> {

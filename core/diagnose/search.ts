@@ -71,8 +71,7 @@ export function closeMatrix(given: Mat4, wanted: Mat4, digits: number): boolean 
   for (let r = 0; r < 4; r++)
     for (let c = 0; c < 4; c++) {
       const at = 4 * r + c;
-      const exact = given[at] === wanted[at];
-      if (exact) continue;
+      if (given[at] === wanted[at]) continue;
       const size = Math.min(largest((k) => 4 * r + k), largest((k) => 4 * k + c)); // prettier-ignore
       if (!close(given[at]!, wanted[at]!, size, digits)) return false;
     }

@@ -23,10 +23,9 @@ export function blended(frame: CameraFrame, subject: Vec3, share: number): Track
   const atSubject = ahead / near;
   const scaled = (k: number) => ({ left: e.left * k, right: e.right * k, bottom: e.bottom * k, top: e.top * k });
   if (share >= 1) {
-    const lens = { kind: 'orthographic', near, far: far ?? null } as const;
     // An infinite far has no parallel picture: as far behind the subject as it is ahead.
-    const flat: CameraFrame = { ...frame, ...lens, far: far ?? near + 2 * ahead };
-    const made = reposed(flat, { extents: scaled(atSubject) });
+    const parallel: CameraFrame = { ...frame, kind: 'orthographic', far: far ?? near + 2 * ahead };
+    const made = reposed(parallel, { extents: scaled(atSubject) });
     return made ? { ok: true, value: made } : tooFarToBlend;
   }
   const back = (ahead * share) / (1 - share);

@@ -3,8 +3,8 @@ import { tileSide } from '../../../formats/project';
 import { useMoment } from '../../state/tempo';
 import { edgesAlong } from '../../state/tiles';
 import { editCamera2d } from '../../state/document';
-import { Choice } from '../../ui/Choice';
 import { editable, figure } from '../../ui/figures';
+import { SnapChoice } from '../../sheet/SnapChoice';
 import { NumberField } from '../../sheet/NumberField';
 import { WorkingButton } from '../../working/WorkingButton';
 
@@ -46,19 +46,7 @@ function Edges() {
           }
         />
       </div>
-      <div className="row">
-        <span className="label">Snap</span>
-        <Choice
-          name="Snap the scroll"
-          value={camera.snap}
-          options={[
-            { value: 'none', label: 'free' },
-            { value: 'floor', label: 'down' },
-            { value: 'round', label: 'nearest' },
-          ]}
-          onChange={(snap) => editCamera2d('change the snapping', (c) => void (c.snap = snap))}
-        />
-      </div>
+      <SnapChoice snap={camera.snap} />
       {!upright ? (
         <p className="text-note leading-4 text-ink2">
           Turned by {editable(camera.rotation)}°, edges run across pixels: there is nothing to snap them to.

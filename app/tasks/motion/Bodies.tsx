@@ -1,4 +1,4 @@
-import { motionSchema, type BodyMotionKept } from '../../../formats/project';
+import { mostPlaces, motionSchema, type BodyMotionKept } from '../../../formats/project';
 import { useSelection } from '../../state/selection';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
@@ -187,6 +187,7 @@ export function Bodies() {
           <div className="row">
             <button
               className="plain-button"
+              disabled={m.keys.length >= mostPlaces}
               onClick={() => {
                 const last = m.keys.at(-1)!;
                 const [x, y, z] = last.place;

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { anglesOfBasis } from '../../../core/camera/orientation';
 import { degrees, radians } from '../../../core/math/angle';
-import { courseOf, type MovingBody } from '../../../core/motion/bodies';
+import { poseAt } from '../../../core/motion/bodies';
 import { coreMotion } from '../../../formats/camera';
+import { mostPlaces } from '../../../formats/project';
 import { writeTable } from '../../../formats/csv';
 import { readMotion } from '../../../formats/motionTable';
 import { newId } from '../../state/crashLog';
@@ -12,7 +13,7 @@ import { spanOf } from '../../state/span';
 import { currentTaskMoment, useTaskMoment } from '../../state/tempo';
 import { counted, plain } from '../../ui/figures';
 import { askFile, saveFile } from '../../ui/files';
-import { copy, say } from '../../ui/notices';
+import { complain, copy, say } from '../../ui/notices';
 import { changeBodyMotion, changeTrack } from './edits';
 import { Num } from './fields';
 import { journeyOf, trackOf } from './journey';
@@ -41,20 +42,17 @@ function cameraTable(rate: number): string {
   return writeTable(['time', ...form.letters, ...(flat ? [] : ['yaw', 'pitch', 'roll', 'fov'])], rows);
 }
 
-/** A body's own origin at even steps, in the world. */
+/** A body's place at even steps, in the space of its parent, as a path is taken. */
 function bodyTable(id: string, rate: number): string {
   const { points: form, project } = currentTaskMoment<MotionState>('motion');
-  const moving = project.bodies.map((body): MovingBody => ({
-    ...body,
-    motion: body.motion && coreMotion(body.motion),
-  }));
+  const body = project.bodies.find((one) => one.id === id)!;
+  const motion = body.motion && coreMotion(body.motion);
   const count = Math.floor(spanOf(project) * rate + 1e-9);
-  const times = Array.from({ length: count + 1 }, (_, i) => i / rate);
-  const places = courseOf(moving, id, times);
-  return writeTable(
-    ['time', ...form.letters],
-    times.map((time, i) => [plain(time), ...form.show(places[i]!).map(plain)]),
-  );
+  const rows = Array.from({ length: count + 1 }, (_, i) => i / rate).map((time) => [
+    plain(time),
+    ...form.show(motion ? poseAt(motion, body, time).position : body.position).map(plain),
+  ]);
+  return writeTable(['time', ...form.letters], rows);
 }
 
 /** Takes a table as the camera's path, in the conventions in force. */
@@ -64,7 +62,7 @@ export function takeCameraTable(text: string): void {
   if (flat)
     return say('A flat camera has no path of keys. Let it follow a body that has one: give the table to the body.');
   const read = readMotion(text, form.letters);
-  if (!read.ok) return say(`${read.problems[0]!.path}: ${read.problems[0]!.message}`);
+  if (!read.ok) return complain('The table was not taken.', read.problems);
   if (read.rows.length > mostKeys) return say(`It has ${read.rows.length} lines, and a path at most ${mostKeys} keys. Thin it out.`); // prettier-ignore
   const own = e.toAngles(anglesOfBasis(rest));
   const keys = read.rows.map((row): PathKey => {
@@ -83,11 +81,13 @@ export function takeCameraTable(text: string): void {
 export function takeBodyTable(id: string, text: string): void {
   const { points: form, flat, project } = currentTaskMoment<MotionState>('motion');
   const read = readMotion(text, form.letters);
-  if (!read.ok) return say(`${read.problems[0]!.path}: ${read.problems[0]!.message}`);
+  if (!read.ok) return complain('The table was not taken.', read.problems);
   const keys = read.rows.filter(({ time }) => time > 0).map(({ time, place }) => ({ time, place: [...form.read(place)] as Triple })); // prettier-ignore
   if (!keys.length) return say('It has no place after the time 0. A body sets out from where it rests.');
-  if (keys.length > 2000)
-    return say(`It has ${keys.length} places, and a body goes through 2,000 at most. Thin it out.`);
+  if (keys.length > mostPlaces)
+    return say(
+      `It has ${keys.length} places, and a body goes through ${mostPlaces.toLocaleString('en')} at most. Thin it out.`,
+    );
   changeBodyMotion(id, 'take a path from a table', { kind: 'path', keys, turns: false, axis: flat ? [0, 0, 1] : [0, 1, 0] }); // prettier-ignore
   say(`Took ${counted(keys.length, 'place', 'places')} for ${project.bodies.find((body) => body.id === id)?.name}.`);
 }

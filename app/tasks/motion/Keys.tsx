@@ -1,10 +1,9 @@
 import { DataList } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
 import { addKey, changeKey, moveKey, removeKey } from './edits';
-import { AngleNum, Num, PlaceFields } from './fields';
+import { AngleNum, EaseField, Num, PlaceFields } from './fields';
 import { trackOf } from './journey';
-import { eases, type MotionState } from './kept';
-import { easeWords } from './words';
+import type { MotionState } from './kept';
 import { goTo } from './goTo';
 
 const seconds = { s: 1, ms: 0.001 };
@@ -89,23 +88,12 @@ export function Keys() {
         {turn('pitch')}
       </div>
       <div className="row">{turn('roll')}</div>
-      <div className="row">
-        <span className="label">Then</span>
-        <select
-          className="select"
-          aria-label="How it goes on from the key"
-          value={key.ease}
-          onChange={({ target }) =>
-            changeKey(key.id, 'set how it goes on', (d) => void (d.ease = target.value as typeof key.ease))
-          }
-        >
-          {eases.map((one) => (
-            <option key={one} value={one}>
-              {easeWords[one]}
-            </option>
-          ))}
-        </select>
-      </div>
+      <EaseField
+        name="How it goes on from the key"
+        label="Then"
+        value={key.ease}
+        set={(to) => changeKey(key.id, 'set how it goes on', (d) => void (d.ease = to))}
+      />
     </>
   );
 }

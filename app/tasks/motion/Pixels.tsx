@@ -1,10 +1,9 @@
-import { editCamera2d } from '../../state/document';
 import { flatCamera } from '../../../formats/camera';
 import { tileSide } from '../../../formats/project';
 import { parallaxFocus } from '../../../core/motion/follow';
 import type { Vec2 } from '../../../core/math/vec3';
+import { SnapChoice } from '../../sheet/SnapChoice';
 import { useTaskMoment } from '../../state/tempo';
-import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
 import { change } from './edits';
 import { Num } from './fields';
@@ -22,23 +21,13 @@ export function Pixels() {
   const [focus, origin]: Vec2[] = [[frame.eye[0], frame.eye[1]], [rest.eye[0], rest.eye[1]]]; // prettier-ignore
   return (
     <>
-      <div className="row">
-        <span className="label">Snap</span>
-        <Choice
-          name="Snap the scroll"
-          value={camera.snap}
-          options={[
-            { value: 'none', label: 'free' },
-            { value: 'floor', label: 'down' },
-            { value: 'round', label: 'nearest' },
-          ]}
-          onChange={(snap) => editCamera2d('change the snapping', (c) => void (c.snap = snap))}
-        />
-      </div>
+      <SnapChoice snap={camera.snap} />
       <p className="verdict-line" data-testid="seams" aria-live="polite">
-        {!found
-          ? 'The camera stands: nothing scrolls.'
-          : `A tile is ${figure(size, 3)} pixels${whole ? '' : ', no whole number'}. Drawn each on whole pixels, the scroll left free: ${found.free.frames ? `seams in ${found.free.frames.toLocaleString('en')} of ${found.frames.toLocaleString('en')} frames, up to ${found.free.most} at once` : 'no seams'}. With the scroll on whole pixels: ${found.snapped.frames ? `seams in ${found.snapped.frames.toLocaleString('en')}, up to ${found.snapped.most}` : 'no seams'}; it moves by up to ${figure(found.unevenness, 2)} pixels a frame more or less than it should.`}
+        {camera.rotation % 90 !== 0
+          ? 'Turned, edges run across pixels: there is nothing to put on whole ones.'
+          : !found
+            ? 'The camera stands: nothing scrolls.'
+            : `A tile is ${figure(size, 3)} pixels${whole ? '' : ', no whole number'}. Drawn each on whole pixels, the scroll left free: ${found.free.frames ? `seams in ${found.free.frames.toLocaleString('en')} of ${found.frames.toLocaleString('en')} frames, up to ${found.free.most} at once` : 'no seams'}. With the scroll on whole pixels: ${found.snapped.frames ? `seams in ${found.snapped.frames.toLocaleString('en')}, up to ${found.snapped.most}` : 'no seams'}; it moves by up to ${figure(found.unevenness, 2)} pixels a frame more or less than it should.`}
       </p>
       {!whole && (
         <p className="text-note leading-4 text-ink2">

@@ -4,7 +4,7 @@ import { figure } from '../../ui/figures';
 import { lengths } from '../../ui/parseNumber';
 import { changeTrack } from './edits';
 import { AngleNum, Num } from './fields';
-import { type MotionState, type Steered } from './kept';
+import { mostStretches, type MotionState, type Steered } from './kept';
 import { goTo } from './goTo';
 
 const seconds = { s: 1, ms: 0.001 };
@@ -48,7 +48,7 @@ export function Stretches({ inputs, limit }: { inputs: readonly Steered[]; limit
       <div className="row mt-1">
         <button
           className="plain-button"
-          disabled={inputs.length >= 4000}
+          disabled={inputs.length >= mostStretches}
           onClick={() =>
             changeTrack('add a stretch', ({ travel }) => {
               if (travel.kind !== 'walk') return;

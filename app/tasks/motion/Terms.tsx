@@ -1,12 +1,12 @@
+import type { Ease } from '../../../core/motion/path';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { lengths } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { changeTrack } from './edits';
 import { dollyDistances } from './journey';
-import { AngleNum, Num, PlaceFields, SizeFields } from './fields';
-import { eases, type MotionState, type Travel, type TravelKind } from './kept';
-import { easeWords } from './words';
+import { AngleNum, EaseField, Num, PlaceFields, SizeFields } from './fields';
+import type { MotionState, Travel, TravelKind } from './kept';
 import { Keys } from './Keys';
 import { Stretches } from './Stretches';
 
@@ -23,22 +23,8 @@ export function Terms({ travel: t }: { travel: Travel }) {
     recipe: (draft: Extract<Travel, { kind: K }>) => void,
     gesture?: string,
   ) => changeTrack(words, ({ travel }) => travel.kind === kind && recipe(travel as Extract<Travel, { kind: K }>), gesture); // prettier-ignore
-  const ease = (value: (typeof eases)[number], onChange: (to: (typeof eases)[number]) => void) => (
-    <div className="row">
-      <span className="label">Goes</span>
-      <select
-        className="select"
-        aria-label="How it goes"
-        value={value}
-        onChange={({ target }) => onChange(target.value as (typeof eases)[number])}
-      >
-        {eases.map((one) => (
-          <option key={one} value={one}>
-            {easeWords[one]}
-          </option>
-        ))}
-      </select>
-    </div>
+  const ease = (value: Ease, to: (ease: Ease) => void) => (
+    <EaseField name="How it goes" label="Goes" value={value} set={to} />
   );
   switch (t.kind) {
     case 'rest':

@@ -5,8 +5,8 @@ import { allCameras } from '../../../formats/project';
 import { journeyAt } from '../../state/journey';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
-import { playCamera, takeKind } from './edits';
-import { bodyCourse, journeyOf, trackOf } from './journey';
+import { playFromStart, takeKind } from './edits';
+import { journeyOf, trackOf } from './journey';
 import { flatKinds, travelKinds, travelSpan, type MotionState, type TravelKind } from './kept';
 import { travelWords } from './words';
 import { Terms } from './Terms';
@@ -26,8 +26,9 @@ export function Track() {
   const kind = track?.travel.kind ?? 'rest';
   const journey = journeyOf(now);
   const made = journey && journeyAt(journey, now.time);
+  const followed = track?.travel.kind === 'follow' ? track.travel.body : null;
   const lost =
-    track?.travel.kind === 'follow' && !bodyCourse(project.bodies, track.travel.body, track.travel.lookAhead)
+    followed !== null && !project.bodies.some(({ id }) => id === followed)
       ? 'The body that is followed is gone. Choose another.'
       : track && flat && !flatKinds.includes(kind)
         ? `A flat camera cannot do this: it ${travelWords[kind]} in space alone. Choose scrolling or following.`
@@ -67,7 +68,7 @@ export function Track() {
         />
       )}
       <div className="row mt-1">
-        <button className="plain-button" disabled={!journey} onClick={() => playCamera(project.camera.id)}>
+        <button className="plain-button" disabled={!journey} onClick={playFromStart}>
           Play from the start
         </button>
         {span !== null && <span className="text-note text-ink2">{figure(span, 1)} s</span>}

@@ -4,6 +4,7 @@ import { tidyDegrees } from '../../../core/math/angle';
 import { addScaled, type Vec3 } from '../../../core/math/vec3';
 import { frameStages, type FrameStage } from '../../../core/motion/stages';
 import { lookThrough } from '../../edits/cameras';
+import { moveTo } from '../../sheet/moveTo';
 import { pause, play, setTime, useClock } from '../../state/clock';
 import { newId } from '../../state/crashLog';
 import { currentProject, edit } from '../../state/document';
@@ -137,7 +138,7 @@ export const moveKey = (id: string, to: number, gesture?: string): void =>
     gesture,
   );
 
-/** The keys of a path brought to where the camera of a moment is. */
+/** Changes a key of the path. */
 export const changeKey = (id: string, name: string, recipe: (key: Draft<PathKey>) => void, gesture?: string): void =>
   changeTrack(
     name,
@@ -150,10 +151,7 @@ export const changeKey = (id: string, name: string, recipe: (key: Draft<PathKey>
 
 /** Moves a stage of the frame to another place in its order. */
 export const moveStage = (stage: FrameStage, to: number): void =>
-  change('change the order of a frame', (draft) => {
-    draft.order.splice(draft.order.indexOf(stage), 1);
-    draft.order.splice(Math.max(0, Math.min(draft.order.length, to)), 0, stage);
-  });
+  change('change the order of a frame', (draft) => moveTo(draft.order, stage, to));
 export const rightOrder = (): void =>
   change('put the frame in order', (draft) => void (draft.order = [...frameStages]));
 
@@ -168,9 +166,8 @@ export const changeBodyMotion = (id: string, name: string, motion: BodyMotionKep
     gesture ?? null,
   );
 
-/** Looks through a camera and plays what it does from the beginning. */
-export function playCamera(id: string): void {
-  lookThrough(id);
+/** Plays what the camera does from the beginning. */
+export function playFromStart(): void {
   pause();
   setTime(0);
   play();

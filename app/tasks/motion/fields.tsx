@@ -1,10 +1,12 @@
 import { letterOf } from '../../../core/conventions/axes';
 import { degrees, radians } from '../../../core/math/angle';
+import type { Ease } from '../../../core/motion/path';
 import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { editable, figure } from '../../ui/figures';
 import { anglesIn, lengths } from '../../ui/parseNumber';
-import type { MotionState } from './kept';
+import { eases, type MotionState } from './kept';
+import { easeWords } from './words';
 
 type Triple = [number, number, number];
 export type Set<T> = (value: T, gesture: string) => void;
@@ -143,3 +145,27 @@ export function AngleNum({
     />
   );
 }
+
+/** How a way is spread over its time. */
+export const EaseField = ({
+  name,
+  label,
+  value,
+  set,
+}: {
+  name: string;
+  label: string;
+  value: Ease;
+  set: (to: Ease) => void;
+}) => (
+  <div className="row">
+    <span className="label">{label}</span>
+    <select className="select" aria-label={name} value={value} onChange={({ target }) => set(target.value as Ease)}>
+      {eases.map((one) => (
+        <option key={one} value={one}>
+          {easeWords[one]}
+        </option>
+      ))}
+    </select>
+  </div>
+);

@@ -8,15 +8,13 @@ import { seamsOf } from '../../../core/motion/wholePixels';
 import { placeBodies } from '../../../core/bodies/body';
 import { placedAt, type MovingBody } from '../../../core/motion/bodies';
 import { staysInView } from '../../../core/visibility/overTime';
-import { coreMotion } from '../../../formats/camera';
-import { tileSide, type Project } from '../../../formats/project';
+import { tileSide } from '../../../formats/project';
 import { flatAt, focusMovedBy, focusOnJourney, journeyAt, type Journey } from '../../state/journey';
 import type { JobModule, JobSpec } from '../../state/jobs';
-import { memo } from '../../state/memo';
 import { spanOf } from '../../state/span';
 import { journeyOf } from './journey';
 import type { MotionState, Rate } from './kept';
-import { subjectAt, subjectOf, type Subject } from './subject';
+import { chainOf, subjectAt, subjectOf, type Subject } from './subject';
 
 interface AskedRates {
   readonly journey: Journey;
@@ -33,7 +31,6 @@ export interface Compared {
   /** The seconds of the frames, and the eye of each: x, y, z after one another; NaN where there is none. */
   readonly times: Float64Array;
   readonly stepped: Float64Array;
-  readonly right: Float64Array;
   /** By how much the eyes are apart, world units, and the subject's places in the picture, pixels. */
   readonly units: Float64Array;
   readonly pixels: Float64Array;
@@ -62,7 +59,7 @@ const compared: JobSpec<MotionState, AskedRates, Compared> = {
     const times = frameTimes(rate === 'uneven' ? 'uneven' : Number(rate), span);
     const cameras = steppedOn(journey, manner, times);
     const count = times.length;
-    const [stepped, right] = [new Float64Array(3 * count).fill(NaN), new Float64Array(3 * count).fill(NaN)];
+    const stepped = new Float64Array(3 * count).fill(NaN);
     const [units, pixels] = [new Float64Array(count).fill(NaN), new Float64Array(count).fill(NaN)];
     let most = { units: 0, unitsAt: 0, pixels: null as number | null, pixelsAt: 0 };
     for (let i = 0; i < count; i++) {
@@ -73,7 +70,6 @@ const compared: JobSpec<MotionState, AskedRates, Compared> = {
       const [time, wrong, exact] = [times[i]!, cameras[i], journeyAt(journey, times[i]!)];
       if (!wrong || !exact.ok) continue;
       stepped.set(wrong.eye, 3 * i);
-      right.set(exact.value.eye, 3 * i);
       const off = wrong.eye.map((v, k) => v - exact.value.eye[k]!) as unknown as Vec3;
       units[i] = Math.hypot(off[0], off[1], journey.kind === 'flat' ? 0 : off[2]);
       if (units[i]! > most.units) most = { ...most, units: units[i]!, unitsAt: time };
@@ -84,7 +80,7 @@ const compared: JobSpec<MotionState, AskedRates, Compared> = {
       pixels[i] = Math.hypot(a.value[0] - b.value[0], a.value[1] - b.value[1]);
       if (pixels[i]! > (most.pixels ?? -1)) most = { ...most, pixels: pixels[i]!, pixelsAt: time };
     }
-    return { rate, manner, times: Float64Array.from(times), stepped, right, units, pixels, most };
+    return { rate, manner, times: Float64Array.from(times), stepped, units, pixels, most };
   },
 };
 
@@ -129,7 +125,9 @@ const seams: JobSpec<MotionState, AskedSeams, SeamsFound> = {
   says: 'Counting seams',
   input: (now) => {
     const journey = journeyOf(now);
-    return journey?.kind === 'flat' ? { journey, tile: tileSide(now.project), span: spanOf(now.project) } : null;
+    // Turned, edges run across pixels: there is nothing to put on whole ones.
+    if (journey?.kind !== 'flat' || journey.camera.rotation % 90 !== 0) return null;
+    return { journey, tile: tileSide(now.project), span: spanOf(now.project) };
   },
   run: async ({ journey, tile, span }, control) => {
     await control.breathe();
@@ -182,14 +180,6 @@ interface AskedEvents {
 export interface Events {
   readonly list: readonly { readonly time: number; readonly what: 'enters' | 'leaves' }[];
 }
-const chainOf = memo((bodies: Project['bodies'], id: string): readonly MovingBody[] => {
-  const byId = new Map(bodies.map((body) => [body.id, body]));
-  const chain: MovingBody[] = [];
-  for (let at = byId.get(id); at; at = at.parent === null ? undefined : byId.get(at.parent))
-    // What it hangs on is there for its place alone.
-    chain.push({ ...at, shape: at.id === id ? at.shape : { kind: 'point' }, motion: at.motion && coreMotion(at.motion) }); // prettier-ignore
-  return chain;
-});
 const events: JobSpec<MotionState, AskedEvents, Events> = {
   says: 'Looking when the subject enters and leaves',
   input: (now) => {

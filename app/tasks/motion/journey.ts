@@ -9,6 +9,7 @@ import type { Project } from '../../../formats/project';
 import type { FlatMotion, Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
+import { spanOf } from '../../state/span';
 import type { CameraTrack, MotionState, Shaking, Travel } from './kept';
 
 /* The tracks of the slice as the core takes them. */
@@ -23,34 +24,27 @@ export const trackOf = ({ slice, project }: Pick<Now, 'slice' | 'project'>): Cam
 const courseStep = 0.1;
 const coursePoints = 2000;
 
-/** The longest way or round of what moves among the bodies, seconds. */
-const bodiesSpan = (bodies: Project['bodies']): number =>
-  bodies.reduce((most, { motion }) => {
-    if (!motion) return most;
-    if (motion.kind === 'drift') return Math.max(most, 60);
-    return Math.max(most, motion.kind === 'path' ? motion.keys.at(-1)!.time : 2 * Math.abs(motion.period));
-  }, 10);
-
 /**
  * Where a body goes, as a course: its own closed form from tenth to tenth of a second, straight
  * between them; seconds of its own speed ahead of it, where it is looked ahead. Null for a body that
- * there is not.
+ * there is not. As far as `far` seconds, the rule's end.
  */
-export const bodyCourse = memo((bodies: Project['bodies'], id: string, lookAhead: number): Course<Vec3> | null => {
-  if (!bodies.some((body) => body.id === id)) return null;
-  const moving = bodies.map((body): MovingBody => ({ ...body, motion: body.motion && coreMotion(body.motion) }));
-  const far = Math.min(1200, bodiesSpan(bodies));
-  const step = Math.max(courseStep, far / coursePoints);
-  const times = Array.from({ length: Math.ceil(far / step) + 1 }, (_, i) => Number((i * step).toFixed(6)));
-  const places = courseOf(moving, id, times);
-  // Ahead by its own speed, the difference over the neighbours.
-  const carried = (i: number): Vec3 => {
-    const [a, b] = [Math.max(0, i - 1), Math.min(places.length - 1, i + 1)];
-    const k = b > a ? lookAhead / (times[b]! - times[a]!) : 0;
-    return addScaled(places[i]!, sub(places[b]!, places[a]!), k);
-  };
-  return places.map((place, i) => [times[i]!, lookAhead > 0 ? carried(i) : place] as const);
-});
+export const bodyCourse = memo(
+  (bodies: Project['bodies'], id: string, lookAhead: number, far: number): Course<Vec3> | null => {
+    if (!bodies.some((body) => body.id === id)) return null;
+    const moving = bodies.map((body): MovingBody => ({ ...body, motion: body.motion && coreMotion(body.motion) }));
+    const step = Math.max(courseStep, far / coursePoints);
+    const times = Array.from({ length: Math.ceil(far / step) + 1 }, (_, i) => Number((i * step).toFixed(6)));
+    const places = courseOf(moving, id, times);
+    // Ahead by its own speed, the difference over the neighbours.
+    const carried = (i: number): Vec3 => {
+      const [a, b] = [Math.max(0, i - 1), Math.min(places.length - 1, i + 1)];
+      const k = b > a ? lookAhead / (times[b]! - times[a]!) : 0;
+      return addScaled(places[i]!, sub(places[b]!, places[a]!), k);
+    };
+    return places.map((place, i) => [times[i]!, lookAhead > 0 ? carried(i) : place] as const);
+  },
+);
 const flatCourse = memo((course: Course<Vec3>): Course<Vec2> => course.map(([t, [x, y]]) => [t, [x, y]] as const));
 
 const coreShake = ({ seed, frequency, decay, strength, yaw, pitch, roll, offset }: Shaking): CameraMotion['shake'] => ({
@@ -74,7 +68,12 @@ export function dollyDistances(
 }
 
 /** A way of travelling in space as the core takes it; null for rest, and for a body that is gone. */
-function coreTravel(travel: Travel, bodies: Project['bodies'], rest: Moment['rest']): CameraMotion['travel'] {
+function coreTravel(
+  travel: Travel,
+  bodies: Project['bodies'],
+  far: number,
+  rest: Moment['rest'],
+): CameraMotion['travel'] {
   switch (travel.kind) {
     case 'rest':
       return null;
@@ -84,7 +83,7 @@ function coreTravel(travel: Travel, bodies: Project['bodies'], rest: Moment['res
     case 'dollyZoom':
       return { ...travel, distance: dollyDistances(travel, rest) };
     case 'follow': {
-      const target = bodyCourse(bodies, travel.body, travel.lookAhead);
+      const target = bodyCourse(bodies, travel.body, travel.lookAhead, far);
       return target && { kind: 'follow', target, halfLife: travel.halfLife, deadZone: travel.deadZone };
     }
     case 'orbit':
@@ -111,21 +110,25 @@ function coreTravel(travel: Travel, bodies: Project['bodies'], rest: Moment['res
 }
 
 /** A way of travelling on a flat world; null for rest, and for what a flat camera does not do. */
-function flatTravel(travel: Travel, bodies: Project['bodies']): FlatMotion | null {
+function flatTravel(travel: Travel, bodies: Project['bodies'], far: number): FlatMotion | null {
   if (travel.kind === 'scroll') return { kind: 'scroll', velocity: [travel.velocity[0], travel.velocity[1]] };
   if (travel.kind !== 'follow') return null;
-  const course = bodyCourse(bodies, travel.body, travel.lookAhead);
+  const course = bodyCourse(bodies, travel.body, travel.lookAhead, far);
   if (!course) return null;
   const { halfLife, deadZone, bounds } = travel;
   return { kind: 'follow', target: flatCourse(course), halfLife, deadZone: [deadZone[0], deadZone[1]], bounds };
 }
 
-const spaceMotion = memo((track: CameraTrack, bodies: Project['bodies'], rest: Moment['rest']): CameraMotion | null => {
-  const travel = coreTravel(track.travel, bodies, rest);
-  const shake = track.shake && coreShake(track.shake);
-  return travel || shake ? { travel, shake } : null;
-});
-const flatMotion = memo((track: CameraTrack, bodies: Project['bodies']) => flatTravel(track.travel, bodies));
+const spaceMotion = memo(
+  (track: CameraTrack, bodies: Project['bodies'], far: number, rest: Moment['rest']): CameraMotion | null => {
+    const travel = coreTravel(track.travel, bodies, far, rest);
+    const shake = track.shake && coreShake(track.shake);
+    return travel || shake ? { travel, shake } : null;
+  },
+);
+const flatMotion = memo((track: CameraTrack, bodies: Project['bodies'], far: number) =>
+  flatTravel(track.travel, bodies, far),
+);
 
 const spaceJourney = memo((frame: Moment['rest'], motion: CameraMotion): Journey => ({ kind: 'space', frame, motion }));
 const flatJourney = memo((project: Project, motion: FlatMotion): Journey => ({
@@ -138,9 +141,9 @@ export function journeyOf({ project, slice, rest, flat }: Now): Journey | null {
   const track = trackOf({ project, slice });
   if (!track) return null;
   if (flat) {
-    const motion = flatMotion(track, project.bodies);
+    const motion = flatMotion(track, project.bodies, spanOf(project));
     return motion && flatJourney(project, motion);
   }
-  const motion = spaceMotion(track, project.bodies, rest);
+  const motion = spaceMotion(track, project.bodies, spanOf(project), rest);
   return motion && spaceJourney(rest, motion);
 }

@@ -74,6 +74,9 @@ export interface CameraTrack {
 export const rates = ['30', '60', '144', 'uneven'] as const;
 export type Rate = (typeof rates)[number];
 export const mostKeys = 400;
+export const mostStretches = 4000;
+/** Seconds that are shown of a way without an end. */
+export const endless = 30;
 export const mostLayers = 8;
 
 export interface MotionState {
@@ -110,10 +113,10 @@ export function travelSpan({ travel: t, shake }: CameraTrack): number | null {
       case 'blend':
         return t.duration;
       case 'orbit':
-        return t.yawRate ? 360 / Math.abs(t.yawRate) : 30;
+        return t.yawRate ? 360 / Math.abs(t.yawRate) : endless;
       case 'scroll':
       case 'follow':
-        return 30;
+        return endless;
     }
   };
   const far = own();

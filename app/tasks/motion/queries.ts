@@ -3,6 +3,7 @@ import { radians } from '../../../core/math/angle';
 import type { ConventionCodec } from '../../../core/conventions/codec';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { Moment } from '../../state/moment';
+import { spanOf } from '../../state/span';
 import { bodyCourse, dollyDistances, trackOf } from './journey';
 import { travelSpan, type CameraTrack, type MotionState } from './kept';
 
@@ -15,7 +16,7 @@ type Pair = [number, number];
  */
 export function requestTrack(
   { travel: t }: CameraTrack,
-  { project: { bodies }, codec: e, flat, rest }: Pick<Moment, 'project' | 'codec' | 'flat' | 'rest'>,
+  { project, codec: e, flat, rest }: Pick<Moment, 'project' | 'codec' | 'flat' | 'rest'>,
 ): RequestTrack | null {
   const point = (p: Vec3): Triple | Pair => (flat ? [...e.toPair('up', [p[0], p[1]])] : [...e.toWorld(p)]);
   const triple = (p: Vec3): Triple => [...e.toWorld(p)];
@@ -30,7 +31,7 @@ export function requestTrack(
     case 'scroll':
       return { kind: 'scroll', velocity: point(t.velocity) };
     case 'follow': {
-      const course = bodyCourse(bodies, t.body, t.lookAhead);
+      const course = bodyCourse(project.bodies, t.body, t.lookAhead, spanOf(project));
       if (!course) return null;
       const corners = t.bounds && [e.toPair('up', t.bounds.min), e.toPair('up', t.bounds.max)];
       const side = (i: 0 | 1, pick: (...v: number[]) => number) => pick(corners![0]![i], corners![1]![i]);

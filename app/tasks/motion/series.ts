@@ -2,7 +2,7 @@ import { degrees } from '../../../core/math/angle';
 import { worldToPixel, worldToViewRuf } from '../../../core/convert/project';
 import { distance, dot, sub, type Vec3 } from '../../../core/math/vec3';
 import { sphereSize } from '../../../core/visibility/size';
-import type { CameraFrame } from '../../../core/camera/frame';
+import { frameFov, type CameraFrame } from '../../../core/camera/frame';
 import { journeyAt, type Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
 import { subjectAt, type Subject } from './subject';
@@ -23,8 +23,11 @@ export interface Sample {
   readonly size: number | null;
 }
 
-export const verticalFov = ({ kind, extents: e, near }: CameraFrame): number | null =>
-  kind === 'perspective' ? degrees(Math.atan(Math.abs(e.top) / near) + Math.atan(Math.abs(e.bottom) / near)) : null;
+/** The vertical field of view in degrees; null in orthographic. */
+export function verticalFov(frame: CameraFrame): number | null {
+  const fov = frameFov(frame);
+  return fov === null ? null : degrees(fov);
+}
 
 /** How far two places of the eye are apart; a flat camera is where its picture is. */
 const apart = (a: Vec3, b: Vec3, flat: boolean) => (flat ? Math.hypot(a[0] - b[0], a[1] - b[1]) : distance(a, b));
@@ -54,7 +57,7 @@ export const seriesOf = memo(
   Array.from({ length: count + 1 }, (_, i) => sampleAt(journey, subject, (span * i) / count)).filter((one) => one !== null), // prettier-ignore
 );
 
-/** The way of the eye, for drawing: null where it stands. */
+/** The way of the eye, for drawing: empty where it stands. */
 export const wayOf = memo((journey: Journey, span: number): readonly Vec3[] => {
   const points = Array.from({ length: 241 }, (_, i) => journeyAt(journey, (span * i) / 240)).flatMap((one) =>
     one.ok ? [one.value.eye] : [],

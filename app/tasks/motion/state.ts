@@ -8,6 +8,7 @@ import {
   eases,
   mostKeys,
   mostLayers,
+  mostStretches,
   rates,
   travelSpan,
   type CameraTrack,
@@ -59,7 +60,7 @@ const travel = z.discriminatedUnion('kind', [
         ...{ from: seconds, to: seconds, right: z.number(), up: z.number(), ahead: z.number() },
         ...{ yawRate: z.number(), pitchRate: z.number() },
       }),
-    ).max(4000),
+    ).max(mostStretches),
     pitchLimit: z.number().nonnegative(),
   }),
   z.object({

@@ -1,10 +1,11 @@
 import { create } from 'zustand';
 import { useClock, pause } from '../../state/clock';
 import { currentProject, endGesture } from '../../state/document';
+import { longestRule } from '../../state/span';
 import { currentTaskMoment } from '../../state/tempo';
 import { say } from '../../ui/notices';
 import { changeTrack } from './edits';
-import type { MotionState, Steered } from './kept';
+import { mostStretches, type MotionState, type Steered } from './kept';
 
 /** Whether the camera is being steered, and for how long it has been. */
 export const useSteering = create<{ readonly on: boolean; readonly seconds: number }>(() => ({
@@ -12,7 +13,6 @@ export const useSteering = create<{ readonly on: boolean; readonly seconds: numb
   seconds: 0,
 }));
 
-const mostStretches = 4000;
 /** What each key does: to the right, up, ahead. */
 const keys: Readonly<Record<string, readonly [number, number, number]>> = {
   ArrowUp: [0, 0, 1],
@@ -110,7 +110,7 @@ export function beginSteering(): void {
       useClock.setState(({ span }) => ({ time, span: Math.max(span, time) }));
       useSteering.setState({ seconds: time });
       const track = currentTaskMoment<MotionState>('motion').slice.tracks[currentProject().camera.id];
-      if (time >= 600 || (track?.travel.kind === 'walk' && track.travel.inputs.length >= mostStretches)) {
+      if (time >= longestRule || (track?.travel.kind === 'walk' && track.travel.inputs.length >= mostStretches)) {
         say('The track is as long as it can be.');
         return endSteering();
       }

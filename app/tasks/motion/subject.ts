@@ -18,11 +18,12 @@ export interface Subject {
   readonly middle: Vec3;
 }
 
-const chainOf = memo((bodies: Project['bodies'], id: string): readonly MovingBody[] => {
+/** A body with its shape, and all that it hangs on, which is there for its place alone; the body first. */
+export const chainOf = memo((bodies: Project['bodies'], id: string): readonly MovingBody[] => {
   const byId = new Map(bodies.map((body) => [body.id, body]));
   const chain: MovingBody[] = [];
   for (let at = byId.get(id); at; at = at.parent === null ? undefined : byId.get(at.parent))
-    chain.push({ ...at, shape: { kind: 'point' }, motion: at.motion && coreMotion(at.motion) });
+    chain.push({ ...at, shape: at.id === id ? at.shape : { kind: 'point' }, motion: at.motion && coreMotion(at.motion) }); // prettier-ignore
   return chain;
 });
 
@@ -32,7 +33,9 @@ const ofBody = memo((project: Project, id: string): Subject | null => {
   if (!one) return null;
   const { centre, radius } = boundingSphere(one, project.camera.kind === '2d');
   const name = project.bodies.find((body) => body.id === id)!.name;
-  return { name, radius, chain: chainOf(project.bodies, id), middle: transformPoint(one.toLocal, centre) };
+  // Its place is all that is asked: a mesh would be told to the worker for nothing.
+  const chain = chainOf(project.bodies, id).map((body): MovingBody => ({ ...body, shape: { kind: 'point' } }));
+  return { name, radius, chain, middle: transformPoint(one.toLocal, centre) };
 });
 const probe = memo((place: Vec3): Subject => ({ name: 'the probe', radius: 0, chain: [], middle: place }));
 

@@ -1,4 +1,5 @@
 import type { Draft } from 'immer';
+import { moveTo } from '../../sheet/moveTo';
 import { newId } from '../../state/crashLog';
 import { editSlice } from '../../state/slices';
 import { currentTaskMoment } from '../../state/tempo';
@@ -35,8 +36,4 @@ export const rollSeed = (): void => change('take another seed', (draft) => void 
 
 /** Moves an event of the first frame to another place among them. */
 export const moveEvent = (event: FrameEvent, to: number): void =>
-  change('change the order of the first frame', (draft) => {
-    const from = draft.first.order.indexOf(event);
-    draft.first.order.splice(from, 1);
-    draft.first.order.splice(Math.max(0, Math.min(draft.first.order.length, to)), 0, event);
-  });
+  change('change the order of the first frame', (draft) => moveTo(draft.first.order, event, to));

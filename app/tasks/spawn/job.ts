@@ -130,7 +130,8 @@ const input: JobSpec<SpawnState, Asked, Found>['input'] = (now) => {
     return typeof seen === 'string' ? [] : [{ name: `${size.width} × ${size.height}`, seen }];
   });
   const mark = spawnMark(now);
-  return asked?.mark === mark
+  const journey = now.slice.asItMoves ? now.journey : null;
+  return asked?.mark === mark && asked.journey === journey
     ? asked
     : (asked = {
         mark,
@@ -140,7 +141,7 @@ const input: JobSpec<SpawnState, Asked, Found>['input'] = (now) => {
         middle: shown.middle,
         slice: now.slice,
         screens,
-        journey: now.slice.asItMoves ? now.journey : null,
+        journey,
         time: now.slice.asItMoves ? now.time : 0,
         flat: now.flat,
       });
