@@ -54,7 +54,7 @@ describe('a project as a compute request', () => {
         const row = (id: string) => results.find((one) => one.id === id) as unknown as Record<string, Row[]>;
         const close = (actual: unknown, expected: readonly number[]) =>
           (actual as number[]).forEach((v, i) => expect(Math.abs(v - expected[i]!)).toBeLessThan(1e-8));
-        close(camera.position, e.toWorld([-6, 14, 64]));
+        close(camera!.position, e.toWorld([-6, 14, 64]));
         close(row('back').pixels![0]!.point, e.toWorld(back.value));
         close(row('matrices').viewProjection, e.toList(e.matrix(made.value, 'viewProjection')));
         expect(row('hit').pixels![0]).toMatchObject({ hits: [{ body: 'north-quay' }] });

@@ -12,7 +12,9 @@ import { requestSchema, type Query } from './schema';
 
 export interface ComputeResponse {
   readonly astrolabe: 1;
-  readonly camera: Record<string, unknown>;
+  /** Null, with a reason, for a request that has none: one that asks `identify` alone. */
+  readonly camera: Record<string, unknown> | null;
+  readonly reason?: 'cameraNotGiven';
   readonly results: readonly ({ readonly id: string; readonly op: string } & Result)[];
   readonly warnings: readonly { readonly path: string; readonly message: string }[];
 }
@@ -127,6 +129,22 @@ const whole = <R extends object>(result: R): R =>
 export const answerQueries = (resolved: ResolvedRequest): ComputeResponse['results'] =>
   lazyAnswers(resolved).map(whole);
 
+/** Stands where no camera was given and none is asked for. */
+const noCamera = {
+  position: [0, 0, 0],
+  orientation: { yaw: 0, pitch: 0 },
+  projection: { kind: 'perspective', near: 1, far: 2, verticalFov: 1 },
+};
+/** Whether a request has no camera and needs none: `identify` finds its own. */
+function needsNoCamera(given: unknown): given is object {
+  if (typeof given !== 'object' || given === null) return false;
+  const { camera, queries } = given as { readonly camera?: unknown; readonly queries?: unknown };
+  if (camera !== undefined || !Array.isArray(queries) || !queries.length) return false;
+  return queries.every(
+    (query: unknown) => (query as { op?: unknown } | null)?.op === 'identify' && !('when' in (query as object)),
+  );
+}
+
 type Computed = { ok: true; response: ComputeResponse } | { ok: false; problem: ProblemDocument };
 
 /**
@@ -147,13 +165,15 @@ export function compute(given: unknown): Computed {
 export function computeLazily(given: unknown, begins?: (query: number) => void): Computed {
   const over = overLimits(given);
   if (over.length) return { ok: false, problem: problemDocument(over) };
-  const parsed = requestSchema.safeParse(given, { reportInput: true });
+  const bare = needsNoCamera(given);
+  const asked: unknown = bare ? { ...given, camera: noCamera } : given;
+  const parsed = requestSchema.safeParse(asked, { reportInput: true });
   if (!parsed.success) {
     const count = issueCount(parsed.error.issues);
     const problems = problemsOf(parsed.error, limits.problems);
     return { ok: false, problem: problemDocument(problems, 422, undefined, Math.max(count, problems.length)) };
   }
-  const unknown = unknownKeys(given, parsed.data);
+  const unknown = unknownKeys(asked, parsed.data);
   const problems = [...unknown.slice(0, limits.problems).map(unknownProblem), ...repeatedIds(parsed.data.queries)];
   if (problems.length) {
     const count = problems.length + Math.max(0, unknown.length - limits.problems);
@@ -164,7 +184,7 @@ export function computeLazily(given: unknown, begins?: (query: number) => void):
   const { frame, codec, flat } = resolved.value;
   const response: ComputeResponse = {
     astrolabe: 1,
-    camera: resolvedCamera(frame, codec, flat),
+    ...(bare ? { camera: null, reason: 'cameraNotGiven' } : { camera: resolvedCamera(frame, codec, flat) }),
     results: lazyAnswers(resolved.value, begins),
     warnings: resolved.warnings.map(({ path, message }) => ({ path, message })),
   };

@@ -27,6 +27,8 @@ export function costOf(given: unknown): number {
     // Pairs of faults, each with the matrices and the points that come of it.
     if (query.op === 'diagnose')
       cost += 20_000 + 4_000 * length((query.given as { points?: unknown } | undefined)?.points);
+    // Every assignment of axes, depths and listings.
+    if (query.op === 'identify') cost += 20_000;
     if (query.op === 'aim') cost += 2 * all + vertices;
     if (/isib|Bounds|drawOrder|apparentSize/.test(String(query.op)))
       cost += (20 + length(query.thresholds)) * named + vertices;

@@ -169,6 +169,16 @@ describe('diagnose', () => {
     expect(ask({ view: random })).toMatchObject({ verdict: 'unexplained', explanations: [] });
   });
 
+  it('names the number that would decide between what is alike in what is given', () => {
+    const [first] = ask({ viewProjection: list(times(projection, negated(view, 0))) }).explanations;
+    const both = [first!.faults, ...first!.equivalent].map(([one]) => one!.fault);
+    expect(both.sort()).toEqual(['rightNegated', 'xFlipped']);
+    const [number] = (first as unknown as { decides: { where: string; row: number; column: number; values: number[] }[] }).decides;
+    expect(number).toMatchObject({ where: 'view', row: 0 });
+    expect(Math.abs(number!.values[0]!)).toBeCloseTo(Math.abs(view[0]![number!.column]!), 6);
+    expect(number!.values[1]).toBeCloseTo(-number!.values[0]!, 6);
+  }); // prettier-ignore
+
   it('is a problem without anything given, and has no meaning in 2D', () => {
     const request = (more: object) => ({ astrolabe: 1, viewport, camera, queries: [{ id: 'd', op: 'diagnose', ...more }] }); // prettier-ignore
     expect(compute(request({ given: {} }))).toMatchObject({ ok: false });
@@ -177,3 +187,48 @@ describe('diagnose', () => {
     expect(compute(request({ given: { view: list(view) }, others: [{ name: 'x', camera: faulty }] }))).toMatchObject({ ok: false, problem: { errors: [{ path: expect.stringContaining('queries[0].others[0].camera') }] } }); // prettier-ignore
   });
 });
+
+describe('identify', () => {
+  interface Identified {
+    candidates: { conventions: { view: { forward: string }; ndc: { near: number; far: number }; matrix: { storage: string } }; camera: { position?: number[]; projection?: { near: number; far: number; verticalFov: number } } }[];
+    decided: { view?: object; ndc?: object; matrix?: object; position?: number[]; verticalFov?: number };
+    open: { name: string; number: string; values: { number: number | number[] }[] }[];
+    reason?: string;
+  }
+  const identified = (given: object): Identified => {
+    const made = compute({ astrolabe: 1, viewport, queries: [{ id: 'i', op: 'identify', given }] });
+    if (!made.ok) throw new Error(JSON.stringify(made.problem));
+    expect(made.response).toMatchObject({ camera: null, reason: 'cameraNotGiven' });
+    return made.response.results[0] as unknown as Identified;
+  };
+
+  it('reads axes, depths and listing off the numbers, and leaves open what two depths both explain', () => {
+    const { candidates, decided, open } = identified({ view: list(view), projection: list(projection) });
+    // Near is a half for −1…1, which someone typed, and about a quarter for 0…1.
+    expect(candidates[0]).toMatchObject({ conventions: { ndc: { near: -1, far: 1 } }, camera: { projection: { near: expect.closeTo(0.5, 4), far: expect.closeTo(80, 1) } } });
+    candidates[0]!.camera.position!.forEach((v, i) => expect(v).toBeCloseTo(eye[i]!, 4));
+    expect(decided).toMatchObject({ view: { right: '+x', up: '+y', forward: '-z' }, matrix: { vectors: 'column', storage: 'column-major' }, verticalFov: expect.closeTo(50, 4) });
+    expect(decided.ndc).toBeUndefined();
+    expect(open).toMatchObject([{ name: 'ndc', number: 'near', values: [{ number: expect.closeTo(0.5, 4) }, { number: expect.closeTo(1, 1) }] }]);
+  });
+
+  it('knows the transpose by where its translation stands', () => {
+    const { candidates, decided } = identified({ view: list(turnedOver(view)), projection: list(turnedOver(projection)) });
+    expect(candidates.length).toBeGreaterThan(0);
+    expect(decided.matrix).toEqual({ vectors: 'column', storage: 'row-major' });
+    expect(candidates[0]!.camera.position![0]).toBeCloseTo(eye[0], 4);
+  });
+
+  it('leaves the axes of a view alone open, with the place that decides, and finds a camera in no random numbers', () => {
+    const { candidates, open } = identified({ view: list(view) });
+    expect(candidates).toHaveLength(24);
+    expect(candidates[0]).toMatchObject({ conventions: { view: { right: '+x', up: '+y', forward: '-z' } } });
+    expect(candidates[0]!.camera.projection).toBeUndefined();
+    expect(open.map(({ name, number }) => [name, number])).toEqual([['view', 'viewOfPoint'], ['ndc', 'near']]);
+    expect(open[0]!.values[0]!.number).toEqual([1, 2, -3]);
+    const none = identified({ viewProjection: Array.from({ length: 16 }, (_, i) => Math.sin(7.3 * i + 1) * 3) });
+    expect(none).toMatchObject({ candidates: [], open: [], reason: 'notACamera' });
+    // Any other query needs a camera.
+    expect(compute({ astrolabe: 1, viewport, queries: [{ id: 'i', op: 'identify', given: { view: list(view) } }, { id: 'm', op: 'matrices' }] })).toMatchObject({ ok: false, problem: { errors: [{ path: 'camera' }] } });
+  });
+}); // prettier-ignore

@@ -1,14 +1,24 @@
-import { frameOf } from '../camera/frame';
+import { frameFov, frameOf } from '../camera/frame';
 import { anglesOfBasis } from '../camera/orientation';
-import type { ConventionCodec } from '../conventions/codec';
+import { withoutNegativeZero, type ConventionCodec } from '../conventions/codec';
 import type { ReadLens, ReadPose } from '../diagnose/decompose';
 import { diagnose, type Explanation } from '../diagnose/diagnose';
 import type { Intended } from '../diagnose/engine';
+import {
+  agreedOf,
+  identify,
+  openOf,
+  type Candidate,
+  type DecidingNumber,
+  type Listed,
+  type Open,
+} from '../diagnose/identify';
 import type { Given, Other } from '../diagnose/search';
 import { mat4, type Mat4 } from '../math/mat4';
 import { notIn2d, type Operations } from './answering';
 import { readCamera, type ResolvedRequest } from './read';
 import type { RequestCamera } from './schema';
+import { writeCamera } from './write';
 
 /** A request's camera as faults are asked of it: resolved, and how it was said. */
 export function intendedOf(
@@ -48,8 +58,52 @@ const lensAnswer = (lens: ReadLens | null, e: ConventionCodec) => {
   };
 };
 
-/** What is said of an engine's numbers, given the camera that is intended. */
-export const diagnoseOperations: Pick<Operations, 'diagnose'> = {
+/** A candidate's camera in the form of a request: what the numbers hold of it. */
+function candidateCamera({ e, frame, hasPose, hasLens }: Candidate) {
+  const { projection, ...pose } = writeCamera(frame, e);
+  const fov = frameFov(frame);
+  const { extents: x, near, far } = frame;
+  const [width, height] = [x.right - x.left, x.top - x.bottom];
+  const shift = [(x.right + x.left) / width, (x.top + x.bottom) / height].map(withoutNegativeZero);
+  // A field of view says more than edges do.
+  const lens = fov === null ? projection : { kind: 'perspective', near, far, verticalFov: e.toAngle(fov), aspect: width / height, ...(shift.some(Boolean) && { shift }) }; // prettier-ignore
+  return { ...(hasPose && pose), ...(hasLens && { projection: lens }) };
+}
+
+const decides: Readonly<Record<DecidingNumber, string>> = {
+  near: 'How far near is: the depths of the NDC follow from it.',
+  position: 'Where the camera stood: a coordinate of it.',
+  viewOfPoint:
+    'The view coordinates of one point that is known to be 1 to the right, 2 above and 3 ahead of the camera, or the projection.',
+};
+/** What the candidates differ in, as it is answered. */
+const openAnswer = ({ name, number, values }: Open) => ({
+  ...{ name, number, decides: decides[number] },
+  values: values.map(({ candidate, number: value }) => ({ [name]: candidate.e.conventions[name], number: value })),
+});
+
+/** What is said of an engine's numbers: against the camera that is intended, and by themselves. */
+export const diagnoseOperations: Pick<Operations, 'diagnose' | 'identify'> = {
+  identify: ({ codec: e, frame }, { given: { points = [], ...listed }, digits }) => {
+    const told = points.map(({ world, screen, depth }) => ({ world, screen, depth: depth ?? null }));
+    const matrices = Object.fromEntries(Object.entries(listed).filter(([, list]) => list !== undefined)) as Listed;
+    const found = identify(matrices, told, e.conventions, frame.viewport, digits);
+    const open = openOf(found, matrices);
+    const differ = new Set(open.map(({ name }) => name));
+    const first = found[0]?.e.conventions;
+    return {
+      candidates: found.map((one) => ({ conventions: one.e.conventions, camera: candidateCamera(one) })),
+      decided: {
+        ...(first && !differ.has('view') && { view: first.view }),
+        ...(first && !differ.has('ndc') && { ndc: first.ndc }),
+        ...(first && !differ.has('matrix') && { matrix: first.matrix }),
+        ...agreedOf(found, digits),
+      },
+      open: open.map(openAnswer),
+      ...(!found.length && { reason: 'notACamera' }),
+    };
+  },
+
   diagnose: ({ codec: e, frame, camera, flat }, { given, digits, others, devicePixelRatio }) => {
     if (flat || 'kind' in camera) return notIn2d('diagnose');
     const read = (list: readonly number[] | undefined): Mat4 | undefined => list && e.fromList(mat4(list));
@@ -75,7 +129,11 @@ export const diagnoseOperations: Pick<Operations, 'diagnose'> = {
     const why = (one: { readonly residual: number | null }) => (one.residual === null ? { reason: 'noPicture' } : {});
     return {
       ...{ verdict: found.verdict, residual: found.residual, depthResidual: found.depthResidual, ...why(found) },
-      explanations: found.explanations.map((one: Explanation) => ({ ...one, ...why(one) })),
+      explanations: found.explanations.map((one: Explanation) => ({
+        ...one,
+        decides: one.decides.map((number) => number ?? { where: null, reason: 'nothingDecides' }),
+        ...why(one),
+      })),
       decomposed: { pose, lens, ...((!pose || !lens) && { reason: 'notACamera' }) },
     };
   },

@@ -79,6 +79,7 @@ describe('a request of the most extreme numbers', () => {
       'motion',
       'compareCameras',
       'diagnose',
+      'identify',
       'convert',
     ])
       // prettier-ignore

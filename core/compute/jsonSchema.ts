@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { requestSchema } from './schema';
 
 /** The request as JSON Schema (draft 2020-12), made from the schema that requests are read with. */
-export const requestJsonSchema = (): Record<string, unknown> => ({
-  title: 'Astrolabe compute request',
-  ...z.toJSONSchema(requestSchema, { io: 'input' }),
-});
+export function requestJsonSchema(): Record<string, unknown> {
+  const schema = z.toJSONSchema(requestSchema, { io: 'input' });
+  // A request that only asks `identify` may do without a camera, which its queries alone can tell.
+  const required = schema.required?.filter((key) => key !== 'camera');
+  return { title: 'Astrolabe compute request', ...schema, ...(required && { required }) };
+}

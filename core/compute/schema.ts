@@ -186,6 +186,18 @@ const areNumbers = (value: unknown, least: number, most: number): boolean => {
 const points = listOf(pointSchema, (value) => areNumbers(value, 2, 3));
 const pixels = listOf(vec2Schema, (value) => areNumbers(value, 2, 2));
 const sixteen = z.array(number).length(16).describe('Listed as the conventions have it');
+/** An engine's numbers, believed to be in the request's conventions. */
+const givenSchema = z
+  .object({
+    view: sixteen.optional(),
+    projection: sixteen.optional(),
+    viewProjection: sixteen.optional(),
+    cameraToWorld: sixteen.optional(),
+    points: listOf(z.object({ world: vec3Schema, screen: vec2Schema, depth: number.optional() })).optional(),
+  })
+  .refine((given) => Object.values(given).some((one) => one !== undefined && one.length > 0), 'a matrix or a point');
+const digitsSchema = z.int().min(2).max(15).default(6).describe('Digits of the given numbers that can be trusted');
+
 const planeSchema = z.object({ point: vec3Schema, normal: vec3Schema });
 const course = listOf(z.tuple([number, pointSchema]));
 const ease = z.enum(['even', 'gentle', 'gentleStart', 'gentleEnd']);
@@ -339,25 +351,15 @@ export const querySchema = z.discriminatedUnion('op', [
   z.object({ id: z.string(), op: z.literal('motion'), track: trackSchema, times: listOf(number) }),
   query('convert', { to: conventionsObject }),
   query('diagnose', {
-    given: z
-      .object({
-        view: sixteen.optional(),
-        projection: sixteen.optional(),
-        viewProjection: sixteen.optional(),
-        cameraToWorld: sixteen.optional(),
-        points: listOf(z.object({ world: vec3Schema, screen: vec2Schema, depth: number.optional() })).optional(),
-      })
-      .refine(
-        (given) => Object.values(given).some((one) => one !== undefined && one.length > 0),
-        'a matrix or a point',
-      ),
-    digits: z.int().min(2).max(15).default(6).describe('Digits of the given numbers that can be trusted'),
+    given: givenSchema,
+    digits: digitsSchema,
     others: z
       .array(z.object({ name: z.string().min(1), camera: camera3dSchema }))
       .max(64)
       .default([]),
     devicePixelRatio: positive.optional(),
   }),
+  query('identify', { given: givenSchema, digits: digitsSchema }),
 ]);
 
 export const requestSchema = z

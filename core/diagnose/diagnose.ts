@@ -5,7 +5,7 @@ import { multiply, type Mat4 } from '../math/mat4';
 import { distance, type Vec2, type Vec3 } from '../math/vec3';
 import { readGiven, type ReadLens, type ReadPose } from './decompose';
 import { pointWith, rightMatrices, type Intended } from './engine';
-import type { FaultName, GivenName } from './faults';
+import { givenNames, type FaultName, type GivenName, type MatrixName } from './faults';
 import { invert4 } from './invert';
 import { mends, rankOf } from './mends';
 import { Engine, explainingSets, givenThings, type FaultSet, type Given, type Instance, type Other } from './search';
@@ -23,10 +23,20 @@ export interface SaidFault {
   readonly which?: string;
   readonly what?: readonly Difference[];
 }
+/** A number of a matrix that was not given: what it is by the first set, and by the other. */
+export interface Deciding {
+  readonly where: MatrixName;
+  /** For column vectors, in the request's axes. */
+  readonly row: number;
+  readonly column: number;
+  readonly values: readonly [number, number];
+}
 export interface Explanation {
   readonly faults: readonly SaidFault[];
   /** Other sets that give the same numbers within their digits. */
   readonly equivalent: readonly (readonly SaidFault[])[];
+  /** The one further number that tells each of those from the first set; null where no matrix does. */
+  readonly decides: readonly (Deciding | null)[];
   /** What is left after the mend: pixels, and units of depth. */
   readonly residual: number | null;
   readonly depthResidual: number | null;
@@ -41,6 +51,7 @@ export interface Diagnosis {
   readonly read: { readonly pose: ReadPose | null; readonly lens: ReadLens | null };
 }
 
+const matrixNames = givenNames.filter((name) => name !== 'points');
 /** Of what is explained, how much stays open: numbers that come of something else by chance. */
 const openAfter = { one: 0.02, two: 0.1, differs: 0.4 } as const;
 
@@ -92,6 +103,26 @@ const saidOf = ({ where, fault, which }: Instance & { readonly where: GivenName 
   ...{ where, fault },
   ...(which !== undefined && { which }),
 });
+/** The number in which two sets of faults differ most, of the matrices that were not given. */
+function decidingBetween(engine: Engine, given: Given, a: FaultSet, b: FaultSet): Deciding | null {
+  let best: (Deciding & { readonly share: number }) | null = null;
+  for (const where of matrixNames) {
+    if (given.matrices[where]) continue;
+    const [[one], [other]] = [engine.matrix(where, a.faults), engine.matrix(where, b.faults)];
+    if (!one || !other) continue;
+    for (let i = 0; i < 16; i++) {
+      const [p, q] = [one[i]!, other[i]!];
+      const share = Math.abs(p - q) / Math.max(Math.abs(p), Math.abs(q), 1e-9);
+      // A small number against a large one says less than one of some size.
+      if (share > 100 * 10 ** -given.digits && share > (best?.share ?? 0) * 1.001) best = { where, row: i >> 2, column: i % 4, values: [p, q], share }; // prettier-ignore
+    }
+    if (best) break;
+  }
+  if (!best) return null;
+  const { where, row, column, values } = best;
+  return { where, row, column, values };
+}
+
 const rank = ({ faults }: FaultSet): number => faults.reduce((sum, { fault }) => sum + (rankOf[fault] ?? 6), 0);
 const keyOf = (faults: readonly SaidFault[]): string => faults.map(({ where, fault, which }) => `${where} ${fault} ${which ?? ''}`).join('+'); // prettier-ignore
 
@@ -113,8 +144,10 @@ export function diagnose(intended: Intended, given: Given, others: readonly Othe
   if (agrees) return { verdict: 'agrees', ...before, explanations: [], read };
   if (sets.length) {
     const ranked = [...sets].sort((a, b) => rank(a) - rank(b));
-    const said = new Map(ranked.map((set) => [keyOf(set.faults.map(saidOf)), set.faults.map(saidOf)]));
-    const [first, ...rest] = [...said.values()];
+    const said = new Map<string, FaultSet>();
+    for (const set of ranked) if (!said.has(keyOf(set.faults.map(saidOf)))) said.set(keyOf(set.faults.map(saidOf)), set); // prettier-ignore
+    const [, ...alike] = [...said.values()];
+    const [first, ...rest] = [...said.values()].map((set) => set.faults.map(saidOf));
     const faults = ranked[0]!.faults;
     const predicted = onlyPoints
       ? engine.points(worlds.map((world) => ({ world, screen: [0, 0], depth: null })), faults)
@@ -122,8 +155,9 @@ export function diagnose(intended: Intended, given: Given, others: readonly Othe
     const after = shown ? apart(shown, predicted) : none;
     const explanation: Explanation = {
       ...{ faults: first!, equivalent: rest, ...after },
+      decides: alike.map((set) => decidingBetween(engine, given, ranked[0]!, set)),
       likelihood: 1 - (first!.length === 1 ? openAfter.one : openAfter.two),
-      mend: first!.map(({ where, fault, which }) => `${nameOf(where)}: ${mends[fault]}${which === undefined ? '' : ` It is that of ${which}.`}`).join(' '), // prettier-ignore
+      mend: ranked[0]!.faults.map(mendOf).join(' '),
     };
     return { verdict: 'explained', ...before, explanations: [explanation], read };
   }
@@ -131,13 +165,18 @@ export function diagnose(intended: Intended, given: Given, others: readonly Othe
   if (!what?.length) return { verdict: 'unexplained', ...before, explanations: [], read };
   const faults = [{ where: wrong[0]!, fault: 'differs' as const, what }];
   const explanation: Explanation = {
-    ...{ faults, equivalent: [], residual: before.residual === null ? null : 0 },
+    ...{ faults, equivalent: [], decides: [], residual: before.residual === null ? null : 0 },
     ...{ depthResidual: before.depthResidual === null ? null : 0, likelihood: 1 - openAfter.differs },
     mend: `${nameOf(wrong[0]!)}: ${mends.differs} ${what.map(({ name }) => name).join(', ')}.`,
   };
   return { verdict: 'explained', ...before, explanations: [explanation], read };
 }
 
+/** What is to be done about a fault, at the place where it is committed. */
+const mendOf = ({ where, place, fault, which }: FaultSet['faults'][number]): string => {
+  const made = place === where || fault === 'otherCamera' ? '' : `, by ${nameOf(place).toLowerCase()}`;
+  return `${nameOf(where)}${made}: ${mends[fault]}${which === undefined ? '' : ` It is that of ${which}.`}`;
+};
 const nameOf = (where: GivenName | 'matrices'): string =>
   ({ view: 'View', cameraToWorld: 'Camera to world', projection: 'Projection', viewProjection: 'View projection', points: 'Points', matrices: 'All matrices' })[where]; // prettier-ignore
 

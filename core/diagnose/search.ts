@@ -138,9 +138,7 @@ export function instancesFor(intended: Intended, given: Given, others: readonly 
   const instances = faultNames.filter(meant).flatMap((fault): Instance[] => {
     const ways = fault === 'halfPixel' || fault === 'devicePixelRatio' ? [true, false] : [undefined];
     return placesOf(fault)
-      .filter((place) =>
-        place === 'cameraToWorld' || isOf(wholeFaults, fault) ? things.includes(place) : reaches(place),
-      )
+      .filter((place) => (place === 'cameraToWorld' ? things.includes(place) : reaches(place)))
       .flatMap((place) => ways.map((up) => ({ fault, place, ...(up !== undefined && { up }) })));
   });
   const matrices = things.filter((thing) => thing !== 'points').length;
@@ -194,10 +192,7 @@ export class Engine {
         const pose = [...at('view', poseFaults), ...at('cameraToWorld', poseFaults)];
         const whole = at('cameraToWorld', wholeFaults);
         const view = wholeWith(viewWith(intended, pose), at('view', wholeFaults));
-        const ways = [
-          view && wholeWith(invert4(view), whole),
-          ...(at('view', wholeFaults).length ? [] : [wholeWith(ownTransformWith(intended, pose), whole)]),
-        ];
+        const ways = [view && wholeWith(invert4(view), whole), wholeWith(ownTransformWith(intended, pose), whole)];
         return everywhere(ways.flatMap(one));
       }
       case 'projection': {

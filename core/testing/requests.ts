@@ -137,6 +137,7 @@ const query = (point: fc.Arbitrary<readonly number[]>) => {
     op('motion', { track: tracks(point), times: fc.array(number.map(Math.abs), { maxLength: 2 }) }),
     op('worldToScreen', { points: fc.array(point, { maxLength: 1 }), when: fc.record({ track: tracks(point), time: number.map(Math.abs) }) }).map((one) => ({ ...one, id: 'when' })), // prettier-ignore
     op('diagnose', { given: fc.record({ view: sixteen, projection: sixteen, viewProjection: sixteen, cameraToWorld: sixteen, points: fc.array(fc.record({ world: vec3, screen: vec2 }), { maxLength: 2 }) }, { requiredKeys: ['view'] }) }), // prettier-ignore
+    op('identify', { given: fc.record({ view: sixteen, projection: sixteen, viewProjection: sixteen, cameraToWorld: sixteen }, { requiredKeys: ['projection'] }) }), // prettier-ignore
     op('convert', { to: anyConventions }),
   );
 };

@@ -57,7 +57,7 @@ export function Seen() {
       <div className="row">
         <span className="label">Camera</span>
         {slice.asItMoves ? (
-          <span className="text-ink2">{journey ? 'as its track has it, from this moment on' : 'stands'}</span>
+          <span className="text-ink2">{journey ? 'by its track, from now on' : 'stands'}</span>
         ) : (
           <PairFields name="Velocity of the camera" value={slice.camera} set={(draft, v) => void (draft.camera = v)} />
         )}
