@@ -1,0 +1,159 @@
+/*
+ * Text out of logs, debuggers and source, as a tree: numbers, words, and what brackets hold. What a
+ * log puts before its lines (times, levels, sources, threads) is set aside.
+ */
+
+/** A number with where it stands in the text, as it was printed. */
+export interface PrintedNumber {
+  readonly kind: 'number';
+  readonly value: number;
+  /** What one unit of its last printed figure is worth; 0 where all its digits are there. */
+  readonly step: number;
+  readonly from: number;
+  readonly to: number;
+  /** Eight hexadecimal digits: a number only among others of the kind, as the bits of a float. */
+  readonly bits?: true;
+}
+export interface Word {
+  readonly kind: 'word' | 'arrow' | 'line' | 'end';
+  readonly text: string;
+  readonly from: number;
+  readonly to: number;
+}
+export interface Group {
+  readonly kind: 'group';
+  readonly children: readonly Node[];
+  readonly from: number;
+  readonly to: number;
+}
+export type Node = PrintedNumber | Word | Group;
+
+const clock = String.raw`\d{1,2}:\d{2}:\d{2}(?:[.,:]\d+)?`;
+const date = String.raw`\d{4}[-/.]\d{2}[-/.]\d{2}(?:[T ]${clock}(?:Z|[-+]\d{2}:?\d{2})?)?`;
+const source = String.raw`[\w./\\-]+\.(?:cpp|cxx|cc|hpp|hh|c|h|rs|go|ts|tsx|js|py|java|cs|lua|swift|kt|zig|glsl|hlsl|wgsl)(?::\d+){1,2}`;
+const level = String.raw`(?:TRACE|DEBUG|DBG|INFO|WARN(?:ING)?|ERROR|ERR|LOG|VERBOSE|[VDIWE]\/\w+)\b:?`;
+/** What a log puts at the beginning of a line. */
+const prefix = new RegExp(
+  String.raw`^[ \t]*(?:(?:${date}|${clock}|\[(?:${date}|${clock})\]|\[\s*\d+\.\d+\](?=\s+[A-Za-z[])|\[?${level}\]?|\[[A-Za-z][\w .:/#-]*\](?=\s)|${source}:?|\(\d+\)|[|>](?=\s))[ \t]*)+`,
+  'gim',
+);
+/** Numbers that are none of a matrix or a point: what they say of is known by their form. */
+const asides = [
+  new RegExp(date, 'g'),
+  new RegExp(clock, 'g'),
+  new RegExp(source, 'g'),
+  /\b(?:frame|tick|line|thread|tid|pid|id|draw ?call|pass|step|seq|index|idx|iteration)\b\s*(?:no\.?)?[ #=:]*\d+\b(?!\.\d)/gi,
+  /[+-]?\b\d+(?:\.\d+)?\s?(?:ms|us|µs|ns|fps|hz|khz|mhz|kb|mb|gb|kib|mib|bytes|%)(?![\w])/gi,
+  /\$\d+/g,
+  /#\d+/g,
+  /@\s*0x[0-9a-f]+\b/gi,
+  // The size of an array after its name, and the indices of an element that is set.
+  /(?<=[\w>\])])\s*(?:\[\s*\d+\s*\])+(?=\s*[=:{;,)]|\s*$)/gm,
+  /(?:^|(?<=[\s,({]))\[\s*\d+\s*\](?:\[\s*\d+\s*\])?\s*[:=]/gm,
+  /^[ \t]*\[\s*\d{1,2}\s*\](?=\s+[-+\d.[(])/gm,
+  // Numbers as keys: {"0": 1, "1": 0}.
+  /(?<=[{,\s])["']?\d{1,2}["']?\s*:(?=\s*[-+\d.])/g,
+  /\b(?:row|col|column|r|c)[ _-]?\d\b\s*[:=]?/gi,
+  /\bdtype\s*=\s*[\w.'"]+/g,
+];
+
+const number = /[-+−]?(?:0x[0-9a-f]*\.?[0-9a-f]*p[-+]?\d+|(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?|(?:inf(?:inity)?|nan)\b)(?:_?f(?:32|64)?|[dl])?(?!\w|\.\d)/iy; // prettier-ignore
+const bits = /0x([0-9a-f]{8})\b/iy;
+const repeats = /\s*<repeats (\d+) times>/y;
+const word = /[A-Za-z_$][\w$]*(?:[.-](?=[A-Za-z_])[\w$]+|::[\w$]+)*/y;
+const arrow = /->|=>|→|-->|↦/y;
+
+const value = new DataView(new ArrayBuffer(4));
+/** A hexadecimal float of C: 0x1.8p+3. */
+function hexFloat(text: string): number {
+  const [, sign, whole, share = '', power] = /^([-+]?)0x([0-9a-f]*)\.?([0-9a-f]*)p([-+]?\d+)/i.exec(text)!;
+  const digits = Number.parseInt(`${whole}${share}` || '0', 16);
+  return (sign === '-' ? -1 : 1) * digits * 2 ** (Number(power) - 4 * share.length);
+}
+/** A printed number: its value, and what one unit of its last figure is worth. */
+function readNumber(text: string): { value: number; step: number } {
+  const plain = text.replace('−', '-').replace(/_?f(?:32|64)?$|[dl]$/i, (end) => (/^[-+]?0x/i.test(text) ? end : ''));
+  if (/0x/i.test(plain)) return { value: hexFloat(plain), step: 0 };
+  if (/nan/i.test(plain)) return { value: NaN, step: 0 };
+  if (/inf/i.test(plain)) return { value: plain.startsWith('-') ? -Infinity : Infinity, step: 0 };
+  const [mantissa = '', exponent = '0'] = plain.toLowerCase().split('e');
+  const decimals = mantissa.split('.')[1]?.length ?? 0;
+  // A whole number without a point is itself.
+  const step = mantissa.includes('.') || exponent !== '0' ? 10 ** (Number(exponent) - decimals) : 0;
+  return { value: Number(plain), step };
+}
+
+/** Brackets that stand for one another; what points out of nothing or closes nothing is no bracket. */
+const closing: Readonly<Record<string, string>> = { '(': ')', '[': ']', '{': '}' };
+
+/** The text without what a log adds, its places kept: blanks stand for it. */
+export function setAside(text: string): string {
+  const blank = (found: string) => found.replace(/[^\n]/g, ' ');
+  let left = text.replace(prefix, blank);
+  for (const aside of asides) left = left.replace(aside, blank);
+  return left;
+}
+
+/** The tree of a text that `setAside` has been over. */
+export function treeOf(text: string): readonly Node[] {
+  type Open = { readonly close: string; readonly from: number; readonly children: Node[] };
+  const stack: Open[] = [{ close: '', from: 0, children: [] }];
+  const put = (node: Node) => stack.at(-1)!.children.push(node);
+  const take = (pattern: RegExp, at: number): RegExpExecArray | null => {
+    pattern.lastIndex = at;
+    return pattern.exec(text);
+  };
+  /** Ends the innermost bracket; one that was never closed gives what it holds to the one around it. */
+  const shut = (close: string, to: number) => {
+    const depth = stack.findLastIndex((open) => open.close === close);
+    if (depth < 1) return;
+    while (stack.length > depth + 1) {
+      const { children } = stack.pop()!;
+      stack.at(-1)!.children.push(...children);
+    }
+    const { from, children } = stack.pop()!;
+    put({ kind: 'group', children, from, to });
+  };
+  for (let at = 0; at < text.length;) {
+    const letter = text[at]!;
+    const found = take(arrow, at) ?? null;
+    if (found) {
+      put({ kind: 'arrow', text: found[0], from: at, to: (at += found[0].length) });
+      continue;
+    }
+    const pattern = take(bits, at);
+    if (pattern) {
+      value.setUint32(0, Number.parseInt(pattern[1]!, 16));
+      put({ ...{ kind: 'number', value: value.getFloat32(0), step: 0, bits: true }, from: at, to: (at += pattern[0].length) }); // prettier-ignore
+      continue;
+    }
+    const printed = take(number, at);
+    if (printed) {
+      const to = at + printed[0].length;
+      const again = take(repeats, to);
+      for (let i = 0; i < (again ? Math.min(64, Number(again[1])) : 1); i++) put({ kind: 'number', ...readNumber(printed[0]), from: at, to }); // prettier-ignore
+      at = to + (again?.[0].length ?? 0);
+      continue;
+    }
+    const name = take(word, at);
+    if (name) {
+      put({ kind: 'word', text: name[0], from: at, to: (at += name[0].length) });
+      continue;
+    }
+    if (letter === '\n') put({ kind: 'line', text: '\n', from: at, to: at + 1 });
+    else if (letter === ';') put({ kind: 'end', text: ';', from: at, to: at + 1 });
+    else if (closing[letter]) stack.push({ close: closing[letter], from: at, children: [] });
+    else if (/[)\]}]/.test(letter)) shut(letter, at + 1);
+    else if (/[\w.]/.test(letter)) {
+      // What is neither a number nor a word ("4x", "1.2.3") is passed over whole.
+      while (at < text.length && /[\w.]/.test(text[at]!)) at++;
+      continue;
+    }
+    at++;
+  }
+  while (stack.length > 1) {
+    const { children } = stack.pop()!;
+    stack.at(-1)!.children.push(...children);
+  }
+  return stack[0]!.children;
+}
