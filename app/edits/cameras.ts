@@ -1,6 +1,6 @@
 import { max, min } from 'd3-array';
 import { degrees, tidyDegrees } from '../../core/math/angle';
-import { frameOf } from '../../core/camera/frame';
+import { frameFov, frameOf, type CameraFrame } from '../../core/camera/frame';
 import { anglesOfBasis } from '../../core/camera/orientation';
 import {
   startingCamera,
@@ -169,6 +169,30 @@ export function addStartingCamera(kind: StartingCamera): void {
             ...{ verticalFov: tidy(degrees(2 * Math.atan(made.value.extents.top / made.value.near))), ...shaped },
           },
   });
+}
+
+/** Adds a camera that was read from numbers, a proper one in space, under a name. */
+export function addReadCamera(frame: CameraFrame, name: string): void {
+  const { yaw, pitch, roll } = anglesOfBasis(frame);
+  const { extents: x, near, far, viewport } = frame;
+  const [width, height] = [x.right - x.left, x.top - x.bottom];
+  const aspect = tidy(width / height);
+  const shift = [tidy((x.right + x.left) / width), tidy((x.top + x.bottom) / height)] as [number, number];
+  const shaped = { shift, aspect: Math.abs(aspect / (viewport.width / viewport.height) - 1) < 1e-5 ? null : aspect };
+  const fov = frameFov(frame);
+  add(`add the camera ${name}`, {
+    ...{ kind: '3d', ...named(currentProject(), name), sensorHeight: 24 },
+    position: frame.eye.map(tidy) as [number, number, number],
+    orientation: { kind: 'angles', yaw: tidy(degrees(yaw)), pitch: tidy(degrees(pitch)), roll: tidy(degrees(roll)) },
+    projection:
+      fov === null
+        ? { kind: 'orthographic', height: tidy(height), near: tidy(near), far: tidy(far!), ...shaped }
+        : {
+            ...{ kind: 'perspective', verticalFov: tidy(degrees(fov)), near: tidy(near) },
+            ...{ far: far === null ? null : tidy(far), ...shaped },
+          },
+  });
+  say(`Added the camera ${name}, and looks through it. Undo takes it out again.`);
 }
 
 /** Adds a starting camera for the probe, on a flat world. */

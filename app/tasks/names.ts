@@ -11,10 +11,10 @@ export const taskNames: readonly string[] = [
   'billboard',
   'spawn',
   'motion',
+  'diagnose',
 ];
 
 /** Tasks that are still to come, by name and the digit that will open them. */
 export const planned: readonly (readonly [name: string, key: string])[] = [
-  ['Diagnose', '9'],
   ['Deliver', '0'],
 ];

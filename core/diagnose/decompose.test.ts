@@ -2,11 +2,12 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fieldOfView } from '../camera/projection';
 import { codecOf } from '../conventions/codec';
-import { mat4 } from '../math/mat4';
+import { mat4, multiply } from '../math/mat4';
 import { distance } from '../math/vec3';
 import { frameOf, frameFov } from '../camera/frame';
 import { conventions } from '../testing/arbitraries';
 import { readLens, readView, readViewProjection } from './decompose';
+import { frameOfReading } from './readFrame';
 
 const real = (min: number, max: number) => fc.integer({ min: 0, max: 4096 }).map((v) => min + ((max - min) * v) / 4096);
 const kinds = fc.constantFrom('perspective' as const, 'infinite' as const, 'orthographic' as const);
@@ -93,4 +94,23 @@ describe('a camera read off its numbers', () => {
     const mirrored = e.toViewMatrix(mat4([...frame.right.map((v) => -v), 0, ...frame.up, 0, ...frame.forward, 0, 0, 0, 0, 1])); // prettier-ignore
     expect(readView(mirrored, e)!.mirrored).toBe(true);
   });
+});
+
+it('a camera that was read is looked through as its numbers have it, mirrored where they mirror', () => {
+  fc.assert(
+    fc.property(frames, conventions, fc.boolean(), fc.boolean(), (frame, c, flipX, flipY) => {
+      const e = codecOf(c);
+      const rows = [...e.matrix(frame, 'projection')];
+      if (flipX) for (let i = 0; i < 4; i++) rows[i] = -rows[i]!;
+      if (flipY) for (let i = 4; i < 8; i++) rows[i] = -rows[i]!;
+      const pose = readView(e.matrix(frame, 'view'), e)!;
+      const lens = readLens(mat4(rows), e);
+      if (!lens) return;
+      const back = frameOfReading(pose, lens, frame.viewport)!;
+      const made = e.matrix(back, 'viewProjection');
+      const wanted = multiply(mat4(rows), e.matrix(frame, 'view'));
+      const size = Math.max(...wanted.map(Math.abs));
+      made.forEach((v, i) => expect(Math.abs(v - wanted[i]!)).toBeLessThan(1e-6 * size));
+    }),
+  );
 });

@@ -87,15 +87,22 @@ function apart(a: readonly (Shown | null)[], b: readonly (Shown | null)[]) {
   return Number.isFinite(pixels) && Number.isFinite(depth) ? { residual: pixels, depthResidual: depth } : none;
 }
 
+/**
+ * The view projection that an engine's matrices come to, for column vectors in the request's axes:
+ * what was not given is the right one. Null where no matrix with a picture was given.
+ */
+export function wholeGiven(intended: Intended, { matrices }: Given): Mat4 | null {
+  const { view, cameraToWorld, projection, viewProjection } = matrices;
+  if (viewProjection) return viewProjection;
+  if (!view && !projection) return null;
+  const right = rightMatrices(intended);
+  return multiply(projection ?? right.projection, view ?? (cameraToWorld && invert4(cameraToWorld)) ?? right.view);
+}
+
 /** The points by what was given: by its view projection, or as they were given; null where it has no picture. */
 function shownBy(intended: Intended, given: Given, worlds: readonly Vec3[]): readonly (Shown | null)[] | null {
-  const { view, cameraToWorld, projection, viewProjection } = given.matrices;
-  const right = rightMatrices(intended);
-  if (viewProjection || view || projection) {
-    const own = view ?? (cameraToWorld && invert4(cameraToWorld)) ?? right.view;
-    const whole: Mat4 = viewProjection ?? multiply(projection ?? right.projection, own);
-    return worlds.map((world) => pointWith(intended, whole, world, []));
-  }
+  const whole = wholeGiven(intended, given);
+  if (whole) return worlds.map((world) => pointWith(intended, whole, world, []));
   return given.points.length ? given.points : null;
 }
 

@@ -1,0 +1,111 @@
+import { DataList, type ListColumn } from '../../sheet/DataList';
+import { figure, counted } from '../../ui/figures';
+import type { RequestCamera } from '../../../core/compute/schema';
+import type { CandidateSaid, Identified } from './answers';
+import { change, takeCamera, takeConventions } from './edits';
+import { useFound } from './found';
+import { Flat } from './Verdict';
+
+const axes = ({ right, up, forward }: { right: string; up: string; forward: string }) => `${right} ${up} ${forward}`.replaceAll('-', '−'); // prettier-ignore
+const depths = ({ near, far }: { near: number; far: number }) => `${figure(near, 0)}…${figure(far, 0)}`;
+/** Which way the numbers are listed. */
+const listing = ({ vectors, storage }: { vectors: string; storage: string }) => `${vectors} vectors, ${storage}`;
+
+interface Row {
+  readonly key: string;
+  readonly place: number;
+  readonly one: CandidateSaid;
+}
+const nearOf = ({ camera }: CandidateSaid): number | null => camera.projection?.near ?? null;
+const farOf = ({ camera }: CandidateSaid): number | null => (camera.projection ? camera.projection.far : null);
+const columns: readonly ListColumn<Row>[] = [
+  { name: 'view axes', width: '1fr', value: ({ one }) => axes(one.conventions.view) },
+  { name: 'NDC', width: '48px', value: ({ one }) => depths(one.conventions.ndc) },
+  { name: 'near', width: '56px', value: ({ one }) => nearOf(one), decimals: 3 },
+  { name: 'far', width: '60px', value: ({ one }) => farOf(one), decimals: 1 },
+];
+
+const openWords = { view: 'the view’s axes', ndc: 'the depths of the NDC', matrix: 'the listing' } as const;
+
+/** What is open, each with the number that would decide it. */
+function Open({ open }: Pick<Identified, 'open'>) {
+  const valueText = (name: Identified['open'][number]['name'], value: Identified['open'][number]['values'][number]) => name === 'view' ? axes(value['view'] as never) : name === 'ndc' ? depths(value['ndc'] as never) : listing(value['matrix'] as never); // prettier-ignore
+  const numberText = (v: number | readonly number[]) => (typeof v === 'number' ? figure(v, 4) : v.map((one) => figure(one, 2)).join(', ')); // prettier-ignore
+  return (
+    <>
+      {open.map(({ name, decides, values }) => (
+        <p key={name} className="text-note leading-4" data-open={name}>
+          <b>Open: {openWords[name]}.</b> {decides}{' '}
+          {values.length === 0
+            ? 'Nothing given bears on it.'
+            : values.slice(0, 4).map((one) => `${valueText(name, one)}: ${numberText(one.number)}`).join('; ') + (values.length > 4 ? `; and ${values.length - 4} more.` : '.')}
+        </p>
+      ))}
+    </>
+  );
+} // prettier-ignore
+
+/** The conventions under which the numbers are a proper camera, without one that is meant. */
+export function Alone() {
+  const { now, found } = useFound();
+  if (now.flat) return <Flat />;
+  const identified = found?.identified;
+  if (!identified)
+    return (
+      <p className="text-note leading-4 text-ink2">
+        {found ? 'Points alone say no conventions: paste a matrix.' : 'Paste a matrix, and its conventions are looked for.'}
+      </p>
+    ); // prettier-ignore
+  const { candidates, decided, open } = identified;
+  if (!candidates.length)
+    return (
+      <p className="verdict-line" data-testid="alone">
+        Under no conventions are these numbers a proper camera’s.
+      </p>
+    );
+  const rows = candidates.map((one, place) => ({ key: `${axes(one.conventions.view)} ${depths(one.conventions.ndc)} ${listing(one.conventions.matrix)}`, place, one })); // prettier-ignore
+  const chosen = rows[Math.min(now.slice.candidate, rows.length - 1)]!;
+  const { conventions, camera } = chosen.one;
+  const whole = camera.position && camera.orientation && camera.projection ? (camera as RequestCamera) : null;
+  const said = [
+    'view' in decided && `view axes ${axes(decided['view'] as never)}`,
+    'ndc' in decided && `NDC depths ${depths(decided['ndc'] as never)}`,
+    'matrix' in decided && listing(decided['matrix'] as never),
+    'position' in decided && `an eye at ${(decided['position'] as number[]).map((v) => figure(v, 3)).join(', ')}`,
+    'verticalFov' in decided && `a vertical field of view of ${figure(decided['verticalFov'] as number, 3)}`,
+    'far' in decided && `far at ${decided['far'] === null ? 'infinity' : figure(decided['far'] as number, 3)}`,
+  ].filter(Boolean);
+  return (
+    <>
+      <p className="verdict-line" data-testid="alone">
+        {counted(candidates.length, 'set of conventions makes', 'sets of conventions make')} these numbers a proper
+        camera’s.
+      </p>
+      {said.length > 0 && <p className="text-note leading-4">Decided: {said.join('; ')}.</p>}
+      <Open open={open} />
+      <DataList
+        name="conventions"
+        rows={rows}
+        keyOf={({ key }) => key}
+        columns={columns}
+        chosen={chosen.key}
+        most={6}
+        onChoose={({ place }) => change('choose conventions', (draft) => void (draft.candidate = place))}
+      />
+      <p className="text-note leading-4 text-ink2">{listing(conventions.matrix)}.</p>
+      <div className="row">
+        <button className="plain-button" onClick={() => takeConventions(conventions)}>
+          Take the conventions
+        </button>
+        <button
+          className="plain-button"
+          disabled={!whole}
+          title={whole ? '' : 'These numbers hold only a part of a camera'}
+          onClick={() => takeCamera(whole!, conventions, 'From the log')}
+        >
+          Take the camera
+        </button>
+      </div>
+    </>
+  );
+}

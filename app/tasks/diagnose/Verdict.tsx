@@ -1,0 +1,185 @@
+import type { FaultName } from '../../../core/diagnose/faults';
+import { downstream, givenNames, placesOf } from '../../../core/diagnose/faults';
+import { mendCode } from '../../../core/diagnose/mendCode';
+import { DataList, type ListColumn } from '../../sheet/DataList';
+import type { Moment } from '../../state/moment';
+import { counted, figure, plain } from '../../ui/figures';
+import { copy } from '../../ui/notices';
+import { WorkingButton } from '../../working/WorkingButton';
+import type { Diagnosed, Explained, Said } from './answers';
+import { change } from './edits';
+import { setsOf, useFound } from './found';
+import { readingNow } from './reading';
+import type { DiagnoseState } from './state';
+import { setWords, whereWords } from './words';
+
+const pixels = (v: number): string => `${figure(v, v < 10 ? 2 : 1)} px`;
+
+/** The verdict as a sentence, with how far off the numbers are before and after the mend. */
+function sentenceOf({ verdict, residual, depthResidual, explanations }: Diagnosed): string {
+  const off =
+    residual === null
+      ? 'They have no picture to be off in'
+      : residual < 0.01 && depthResidual !== null && depthResidual > 1e-6
+        ? `No pixel moves; depth is off by up to ${figure(depthResidual, 4)}`
+        : `They put points up to ${pixels(residual)} off`;
+  if (verdict === 'agrees') return 'These are the camera’s numbers, to the digits that were printed.';
+  if (verdict === 'unexplained') return `No known fault explains these numbers. ${off}; what remains is drawn.`;
+  const [first] = explanations;
+  if (first!.faults[0]!.fault === 'differs') return `${off}. No fault is needed to explain them: they are another proper camera’s.`; // prettier-ignore
+  const after = first!.residual === null ? '' : `, and ${pixels(first!.residual)} with ${first!.faults.length > 1 ? 'them' : 'it'} mended`; // prettier-ignore
+  return `${first!.faults.length > 1 ? 'Two things are' : 'One thing is'} wrong. ${off}${after}.`;
+}
+
+/** The lines of code that mend a set of faults, in the conventions in force. */
+function linesOf(now: Moment<DiagnoseState>, set: readonly Said[]) {
+  const reading = readingNow(now);
+  const given = Object.keys(reading.given ?? {});
+  return set.flatMap(({ where, fault }) => {
+    if (fault === 'otherCamera' || fault === 'differs') return [];
+    // Where it is committed: the thing it is said of, or what that is made of.
+    const places = placesOf(fault as FaultName);
+    const place = where === 'matrices' ? where : (places.find((one) => one === where) ?? places.find((one) => !given.includes(one) && downstream[one].includes(where)) ?? where); // prettier-ignore
+    const code = mendCode(fault as FaultName, now.codec, { place, perspective: now.frame.kind === 'perspective' });
+    return code ? [code] : [];
+  });
+}
+
+interface Row {
+  readonly key: string;
+  readonly set: readonly Said[];
+  readonly place: number;
+}
+const columns: readonly ListColumn<Row>[] = [
+  { name: 'Explanation', width: '1fr', value: ({ set }) => setWords(set) },
+  { name: '', width: '64px', value: ({ place }) => (place === 0 ? 'first' : 'equal') },
+];
+
+function Differences({ said }: { said: Said }) {
+  const { what = [] } = said;
+  const text = (v: unknown): string => Array.isArray(v) ? v.map((one) => text(one)).join(', ') : v === null ? 'infinite' : typeof v === 'number' ? figure(v, 4) : typeof v === 'object' ? Object.entries(v as object).map(([name, one]) => `${name} ${text(one)}`).join(', ') : String(v); // prettier-ignore
+  return (
+    <DataList
+      name="differences"
+      rows={what}
+      keyOf={({ name }) => name}
+      columns={[
+        { name: 'What', width: '84px', value: ({ name }) => name },
+        { name: 'meant', width: '1fr', value: ({ intended }) => text(intended) },
+        { name: 'given', width: '1fr', value: ({ given }) => text(given) },
+      ]}
+    />
+  );
+}
+
+function Explanation({ now, one }: { now: Moment<DiagnoseState>; one: Explained }) {
+  const sets = setsOf(one);
+  const chosen = Math.min(now.slice.chosen, sets.length - 1);
+  const set = sets[chosen]!;
+  const rows = sets.map((own, place) => ({ set: own, place, key: setWords(own) }));
+  const code = linesOf(now, set);
+  const decides = chosen > 0 ? one.decides[chosen - 1] : one.decides.find(Boolean);
+  const other = chosen > 0 ? sets[0]! : sets[1];
+  return (
+    <>
+      <DataList
+        name="explanations"
+        rows={rows}
+        keyOf={({ key }) => key}
+        columns={columns}
+        chosen={rows[chosen]!.key}
+        onChoose={({ place }) => change('choose an explanation', (draft) => void (draft.chosen = place))}
+      />
+      <p className="text-note leading-4" data-testid="mend">
+        {one.mend}
+      </p>
+      {set[0]!.fault === 'differs' && <Differences said={set[0]!} />}
+      {code.length > 0 && (
+        <>
+          <div className="rule">
+            As code{' '}
+            <button className="text-button ml-auto" onClick={() => void copy(code.flatMap(({ right }) => right).join('\n'), 'the mended lines')}>
+              Copy
+            </button>
+          </div>
+          <pre className="code-lines" data-testid="mend-code" tabIndex={0}>
+            {code.map(({ wrong, right }, i) => (
+              <span key={i}>
+                {wrong.map((line) => <del key={line}>{`− ${line}\n`}</del>)}
+                {right.map((line) => <ins key={line}>{`+ ${line}\n`}</ins>)}
+              </span>
+            ))}
+          </pre>
+        </>
+      )}
+      {sets.length > 1 && other && (
+        <p className="text-note leading-4 text-ink2" data-testid="decides">
+          {decides && decides.where !== null
+            ? `What would decide: the ${whereWords[decides.where]}, row ${decides.row + 1}, column ${decides.column + 1}. It is ${figure(decides.values[0], 4)} by “${setWords(sets[0]!)}” and ${figure(decides.values[1], 4)} by “${setWords(chosen > 0 ? set : other)}”.`
+            : 'No other matrix of this camera tells these apart: they are the same numbers throughout.'}
+        </p>
+      )}
+      <p className="text-note leading-4 text-ink2">
+        {figure(100 * (1 - one.likelihood), 0)} % is left to what is not known here.
+      </p>
+    </>
+  );
+} // prettier-ignore
+
+/** The verdict, what explains the numbers, and the mend. */
+export function Verdict() {
+  const { now, found } = useFound();
+  const reading = readingNow(now);
+  if (now.flat) return <Flat />;
+  if (now.seen.problems.length) return <p className="warning">The camera cannot be, so nothing can be held against it: {now.seen.problems[0]!.message}</p>; // prettier-ignore
+  if (!reading.given) return <p className="text-note leading-4 text-ink2">Paste something first: a matrix, or points with where they came to.</p>; // prettier-ignore
+  if (!found) return <p className="verdict-line">Searching…</p>;
+  if (!found.diagnosed)
+    return <p className="warning">{found.problems.map(({ message }) => message).join(' ')}</p>;
+  const { diagnosed } = found;
+  const first = diagnosed.explanations[0];
+  const right = () => {
+    const { codec: e, frame } = now;
+    const names = givenNames.filter((name) => name !== 'points' && reading.given?.[name]) as ('view' | 'projection')[];
+    return names.map((name) => `${name} ${e.toList(e.matrix(frame, name)).map(plain).join(' ')}`).join('\n');
+  };
+  return (
+    <>
+      <div className="result" data-verdict={diagnosed.verdict}>
+        <p className="verdict-line" data-testid="verdict">
+          {sentenceOf(diagnosed)} <WorkingButton of="off" />
+        </p>
+      </div>
+      {first && <Explanation now={now} one={first} />}
+      <div className="row check">
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={now.slice.over}
+            onChange={({ target }) =>
+              change('draw the engine’s picture', (draft) => void (draft.over = target.checked))
+            }
+          />
+          The engine’s picture over the right one
+        </label>
+      </div>
+      <div className="row">
+        <button className="plain-button" onClick={() => void copy(right(), 'the right numbers')}>
+          Copy the right numbers
+        </button>
+      </div>
+      <p className="text-note leading-4 text-ink2" data-testid="search-time">
+        Searched in {figure(found.milliseconds, 0)} ms, of {counted(reading.used.filter(({ role, why }) => role !== 'unused' && !why).length, 'thing', 'things')} that were read.
+      </p>
+    </>
+  );
+} // prettier-ignore
+
+/** On a flat world: what is diagnosed, and where. */
+export const Flat = () => (
+  <p className="text-note leading-4 text-ink2">
+    A flat world has no view and projection to go wrong: its camera is a focus, an anchor, a zoom and a turn, and Frame
+    shows what each does. Matrices are held against a camera in space. Open a project in space, or make one, and paste
+    them there.
+  </p>
+);

@@ -1,0 +1,68 @@
+import type { Draft } from 'immer';
+import { codecOf } from '../../../core/conventions/codec';
+import type { Conventions } from '../../../core/conventions/conventions';
+import { frameOf } from '../../../core/camera/frame';
+import { readCamera } from '../../../core/compute/read';
+import type { RequestCamera } from '../../../core/compute/schema';
+import { coreViewport } from '../../../formats/camera';
+import { addReadCamera } from '../../edits/cameras';
+import { setConventions } from '../../edits/actions';
+import { currentProject } from '../../state/document';
+import { editSlice } from '../../state/slices';
+import { complain, say } from '../../ui/notices';
+import { mostText, type Correction, type DiagnoseState } from './state';
+
+export const change = (name: string, recipe: (draft: Draft<DiagnoseState>) => void, gesture?: string): void =>
+  editSlice<DiagnoseState>('diagnose', name, recipe, gesture ?? null);
+
+/** What was said of a text, carried over to the text that it has become: what stands before and behind the change stays. */
+function carried(corrections: readonly Correction[], before: string, after: string): Correction[] {
+  const most = Math.min(before.length, after.length);
+  let head = 0;
+  while (head < most && before[head] === after[head]) head++;
+  let tail = 0;
+  while (tail < most - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail++;
+  return corrections.flatMap((one) => {
+    if (one.from < head) return [one];
+    return one.from >= before.length - tail ? [{ ...one, from: one.from + after.length - before.length }] : [];
+  });
+}
+
+/** Another text, typed or pasted. */
+export function setText(text: string, gesture?: string): void {
+  const kept = text.slice(0, mostText);
+  if (kept.length < text.length) say(`Only the first ${mostText.toLocaleString('en')} characters are kept.`);
+  change(
+    'change the pasted text',
+    (draft) => {
+      draft.corrections = carried(draft.corrections, draft.text, kept);
+      draft.text = kept;
+      draft.chosen = 0;
+      draft.candidate = 0;
+    },
+    gesture,
+  );
+}
+
+/** Says of something that was read what it is, or how it was printed. */
+export const correct = (from: number, said: Partial<Omit<Correction, 'from'>>): void =>
+  change('correct the reading', (draft) => {
+    const one = draft.corrections.find((own) => own.from === from);
+    if (one) Object.assign(one, said);
+    else draft.corrections.push({ from, role: null, turned: null, ...said });
+  });
+
+/** Takes a camera that was read off the numbers into the project, as one more. */
+export function takeCamera(camera: RequestCamera, conventions: Conventions, name: string): void {
+  const e = codecOf(conventions);
+  const read = readCamera(camera, e);
+  const made = read.ok ? frameOf(read.value, coreViewport(currentProject())) : read;
+  if (!made.ok) return complain('The camera could not be taken, and nothing has changed.', made.problems);
+  addReadCamera(made.value, name);
+}
+
+/** Takes conventions into the project: the camera stays where it is, and its numbers change. */
+export function takeConventions(conventions: Conventions): void {
+  setConventions(() => structuredClone(conventions));
+  say('The conventions were taken. Undo brings the former back.');
+}

@@ -1,0 +1,87 @@
+import { intendedOf } from '../../../core/compute/diagnoseOperation';
+import type { RequestCamera } from '../../../core/compute/schema';
+import type { CameraFrame } from '../../../core/camera/frame';
+import { pictureToPixel } from '../../../core/convert/project';
+import { readGiven } from '../../../core/diagnose/decompose';
+import { wholeGiven } from '../../../core/diagnose/diagnose';
+import { frameOfReading } from '../../../core/diagnose/readFrame';
+import type { GivenPoint } from '../../../core/diagnose/search';
+import { transform, type Mat4 } from '../../../core/math/mat4';
+import type { Vec2, Vec3, Vec4 } from '../../../core/math/vec3';
+import type { PlacedBody } from '../../../core/bodies/body';
+import { localEdgeStride, localMesh } from '../../pictures/localMesh';
+import { memo } from '../../state/memo';
+import type { Moment } from '../../state/moment';
+import { digitsNow, readingNow, requestNow, toldOf } from './reading';
+import type { DiagnoseState } from './state';
+
+/** What the engine's numbers come to. */
+export interface EngineSees {
+  /** From canonical world to clip with y up, as the engine has it; null where it has no picture. */
+  readonly whole: Mat4 | null;
+  /** Its camera, where the numbers are one; mirrored pictures have mirrored extents. */
+  readonly frame: CameraFrame | null;
+  readonly points: readonly GivenPoint[];
+}
+
+/** The engine's picture by the numbers that were pasted; null where there is nothing to go by. */
+export function engineOf(now: Moment<DiagnoseState>): EngineSees | null {
+  const reading = readingNow(now);
+  const request = requestNow(now);
+  if (!reading.given || !request) return null;
+  const { codec: e, frame } = now;
+  const told = toldOf(reading.given, e, digitsNow(now, reading));
+  const intended = intendedOf(request.camera as RequestCamera, frame, e, null);
+  const whole = wholeGiven(intended, told);
+  const read = readGiven(told, e);
+  // What was not given of the two is the right one.
+  const right = readGiven({ ...told, matrices: { view: e.matrix(frame, 'view'), projection: e.matrix(frame, 'projection') } }, e); // prettier-ignore
+  const [pose, lens] = [read.pose ?? right.pose, read.lens ?? right.lens];
+  const told3d = Object.keys(told.matrices).length > 0;
+  return {
+    whole: whole && e.fromViewProjection(whole),
+    frame: told3d && whole && pose && lens ? frameOfReading(pose, lens, frame.viewport) : null,
+    points: told.points,
+  };
+}
+
+/** Where a point of canonical world comes to in the engine's picture, in pixels of the viewport; null behind it. */
+export function enginePixel(whole: Mat4, frame: CameraFrame, p: Vec3): Vec2 | null {
+  const [x, y, , w] = transform(whole, [p[0], p[1], p[2], 1]);
+  return w > 1e-9 ? pictureToPixel(frame, x / w, y / w) : null;
+}
+
+/** The most segments that are drawn of the engine's picture. */
+const mostSegments = 6_000;
+
+/**
+ * The creases of bodies as the engine has them on the screen, in pixels of the viewport: four numbers
+ * a segment. What runs through its eye's plane is cut there.
+ */
+export const engineEdges = memo((whole: Mat4, frame: CameraFrame, placed: ReadonlyMap<string, PlacedBody>): Float64Array => {
+  const out: number[] = [];
+  const clip = ({ toWorld }: PlacedBody, p: Vec3): Vec4 => {
+    const at = (r: number) => toWorld[4 * r]! * p[0] + toWorld[4 * r + 1]! * p[1] + toWorld[4 * r + 2]! * p[2] + toWorld[4 * r + 3]!;
+    return transform(whole, [at(0), at(1), at(2), 1]);
+  };
+  for (const one of placed.values()) {
+    if (out.length >= 4 * mostSegments) break;
+    const { edges, centre, scale } = localMesh(one.body.shape, false);
+    const corner = (i: number): Vec3 => [0, 1, 2].map((k) => (edges[i + k]! + centre[k]!) * scale[k]!) as unknown as Vec3;
+    for (let i = 0; i < edges.length && out.length < 4 * mostSegments; i += localEdgeStride) {
+      if (!edges[i + 12]) continue;
+      let [a, b] = [clip(one, corner(i)), clip(one, corner(i + 3))];
+      const least = 1e-6 * Math.max(Math.abs(a[3]), Math.abs(b[3]));
+      if (a[3] < least && b[3] < least) continue;
+      if (a[3] < least || b[3] < least) {
+        const t = (least - a[3]) / (b[3] - a[3]);
+        const cut = a.map((v, k) => v + (b[k]! - v) * t) as unknown as Vec4;
+        if (a[3] < least) a = cut;
+        else b = cut;
+      }
+      const [p, q] = [pictureToPixel(frame, a[0] / a[3], a[1] / a[3]), pictureToPixel(frame, b[0] / b[3], b[1] / b[3])];
+      out.push(...p, ...q);
+    }
+  }
+  return Float64Array.from(out);
+}); // prettier-ignore

@@ -1,0 +1,62 @@
+import './diagnose.css';
+import { lazy } from 'react';
+import { readPasted } from '../../../formats/pasted';
+import { jumpTo } from '../../sheet/Sections';
+import type { Task } from '../task';
+import { change, setText } from './edits';
+import { finds } from './finds';
+import { help } from './help';
+import type { DiagnoseState } from './state';
+import { tries } from './tries';
+
+/** Puts the cursor into the field that is pasted into. */
+function toText(): void {
+  jumpTo('diagnose-paste');
+  requestAnimationFrame(() =>
+    document.querySelector<HTMLTextAreaElement>('textarea[aria-label="The engine’s numbers"]')?.focus(),
+  );
+}
+
+const diagnose: Task<DiagnoseState> = {
+  name: 'Diagnose',
+  key: '9',
+  Sheet: lazy(() => import('./Sheet').then(({ DiagnoseSheet }) => ({ default: DiagnoseSheet }))),
+  corner: 'diagnose/engine',
+  commands: [
+    { name: 'Paste an engine’s numbers', run: toText },
+    { name: 'Empty the pasted text', run: () => setText('') },
+    {
+      ...{ name: 'Draw the engine’s picture over the right one', world: 'space' },
+      run: () => change('draw the engine’s picture', (draft) => void (draft.over = !draft.over)),
+    },
+  ],
+  keys: [
+    { key: 'n', says: 'goes to the engine’s numbers', run: toText },
+    { key: 'o', says: 'draws the engine’s picture over the right one, or not', run: () => change('draw the engine’s picture', (draft) => void (draft.over = !draft.over)) }, // prettier-ignore
+  ],
+  finds,
+  help,
+  tries,
+  workings: {
+    titles: { off: 'How far off the probe is' },
+    load: () => import('./workings'),
+    sources: { pasted: 'the pasted numbers' },
+  },
+  accepts: [
+    {
+      says: 'numbers of an engine',
+      // Prose, projects, tables and models are others’: this is for texts with a matrix in them.
+      accepts: ({ name, text }) =>
+        text !== null &&
+        text.length < 100_000 &&
+        !/\.(?:json|csv|obj|glb|gltf)$/i.test(name) &&
+        !/"astrolabe(?:Project)?"/.test(text) &&
+        readPasted(text).items.some(({ kind }) => kind === 'matrix'),
+      take: ({ text }) => {
+        setText(text!);
+        toText();
+      },
+    },
+  ],
+};
+export default diagnose;

@@ -1,0 +1,164 @@
+import type { ConventionCodec } from '../../../core/conventions/codec';
+import { mat4 } from '../../../core/math/mat4';
+import { largest } from '../../../core/compute/limits';
+import type { ComputeRequest, Query, QueryOf } from '../../../core/compute/schema';
+import { writeCamera } from '../../../core/compute/write';
+import { cameraInSpace, coreViewport, expressCamera } from '../../../formats/camera';
+import {
+  matrixRoles,
+  printedByRows,
+  printedDigits,
+  readPasted,
+  type MatrixRole,
+  type PastedItem,
+  type PastedRole,
+} from '../../../formats/pasted';
+import { journeyAt } from '../../state/journey';
+import { memo } from '../../state/memo';
+import type { Moment } from '../../state/moment';
+import type { Correction, DiagnoseState } from './state';
+
+/** Something that was read, as it is used. */
+export interface Used {
+  readonly item: PastedItem;
+  readonly role: PastedRole;
+  /** Whether a matrix's numbers are taken the other way than they stand. */
+  readonly turned: boolean;
+  readonly corrected: boolean;
+  /** Why it is left out, where it is. */
+  readonly why: string | null;
+  /** Which line of the text it begins on, from 1. */
+  readonly line: number;
+}
+type Given = QueryOf<'diagnose'>['given'];
+/** What was pasted, as it is taken: null for nothing to diagnose. */
+export interface Reading {
+  readonly used: readonly Used[];
+  readonly left: readonly { readonly from: number; readonly to: number }[];
+  readonly given: Given | null;
+  /** Digits that can be trusted, by how the numbers were printed. */
+  readonly digits: number;
+}
+
+const isMatrix = (role: PastedRole): role is MatrixRole => (matrixRoles as readonly string[]).includes(role);
+/** Roles that something of so many numbers can have. */
+export function rolesFor({ kind, numbers }: PastedItem): readonly PastedRole[] {
+  if (kind === 'matrix') return [...matrixRoles, 'unused'];
+  if (kind === 'point') return ['point', 'unused'];
+  return numbers.length === 3 ? ['world', 'screen', 'unused'] : numbers.length === 2 ? ['screen', 'unused'] : ['unused']; // prettier-ignore
+}
+
+/** Whether the conventions list a matrix for column vectors one column after another. */
+export const listsColumns = ({ conventions: { matrix } }: ConventionCodec): boolean =>
+  (matrix.vectors === 'row') !== (matrix.storage === 'column-major');
+
+const pasted = memo(readPasted);
+
+/**
+ * What is made of a pasted text with what was said of it. A matrix printed as a square is taken the
+ * way its numbers tell; one whose numbers do not, as its neighbours are; anything else as listed.
+ */
+export const readingOf = memo((text: string, corrections: readonly Correction[], columns: boolean): Reading => {
+  const { items, left } = pasted(text);
+  const told = items.map((item) => printedByRows(item));
+  const byRows = told.find((one) => one !== null) ?? null;
+  const taken = new Set<MatrixRole>();
+  const used = items.map((item, i): Used => {
+    const said = corrections.find(({ from }) => from === item.from);
+    const role = said?.role && rolesFor(item).includes(said.role) ? said.role : item.role;
+    const rows = item.square ? (told[i] ?? byRows) : null;
+    const turned = said?.turned ?? (rows !== null && rows === columns);
+    const line = text.slice(0, item.from).split('\n').length;
+    const base = { item, role, turned, corrected: Boolean(said), line };
+    const wild = item.numbers.some((v) => !(Math.abs(v) <= largest));
+    if (role === 'unused') return { ...base, why: null };
+    if (wild) return { ...base, why: 'holds a number that is none, or beyond 1e30' };
+    if (isMatrix(role) && taken.has(role)) return { ...base, why: 'another has this role' };
+    if (isMatrix(role)) taken.add(role);
+    return { ...base, why: null };
+  });
+  const points: NonNullable<Given['points']> = [];
+  const inUse = (role: PastedRole) => used.filter((one) => one.role === role && !one.why);
+  for (const { item } of inUse('point')) points.push(pointOf(item.numbers.slice(0, 3), item.numbers.slice(3)));
+  const screens = inUse('screen');
+  inUse('world').forEach(({ item }, i) => {
+    const screen = screens[i];
+    if (screen) points.push(pointOf(item.numbers, screen.item.numbers));
+  });
+  const given: Given = {};
+  for (const { item, role, turned } of used.filter((one) => !one.why)) {
+    if (!isMatrix(role)) continue;
+    const m = item.numbers;
+    given[role] = turned ? [0, 1, 2, 3].flatMap((r) => [0, 1, 2, 3].map((c) => m[4 * c + r]!)) : [...m];
+  }
+  if (points.length) given.points = points;
+  const counts = used.filter(({ role, why }) => role !== 'unused' && !why);
+  const digits = counts.length ? Math.min(...counts.map(({ item }) => printedDigits(item))) : 6;
+  return { used, left, given: Object.keys(given).length ? given : null, digits };
+});
+function pointOf(world: readonly number[], [x = 0, y = 0, depth]: readonly number[]) {
+  return {
+    world: [world[0]!, world[1]!, world[2]!] as [number, number, number],
+    screen: [x, y] as [number, number],
+    ...(depth !== undefined && { depth }),
+  };
+}
+
+/** What was pasted, as it is taken at a moment. */
+export const readingNow = ({ slice, codec: e }: Moment<DiagnoseState>): Reading =>
+  readingOf(slice.text, slice.corrections, listsColumns(e));
+
+/** How many digits are trusted. */
+export const digitsNow = ({ slice }: Moment<DiagnoseState>, reading: Reading): number => slice.digits ?? reading.digits;
+
+/** The camera that is meant, as a request says it: the project's own, or where its track has it. */
+const cameraNow = (now: Moment<DiagnoseState>) =>
+  now.frame === now.rest ? expressCamera(cameraInSpace(now.project), now.codec) : writeCamera(now.frame, now.codec);
+
+/** Cameras that the engine may have used instead: the project's others, and this one a frame ago. */
+function othersNow(now: Moment<DiagnoseState>) {
+  const { project, codec: e, journey, time } = now;
+  const before = journey && time > 0 ? journeyAt(journey, Math.max(0, time - 1 / 60)) : null;
+  return [
+    ...(before?.ok ? [{ name: 'the frame before', camera: writeCamera(before.value, e) }] : []),
+    ...project.cameras.flatMap((one) => (one.kind === '3d' ? [{ name: one.name, camera: expressCamera(one, e) }] : [])),
+  ].slice(0, 64);
+}
+
+/** What is asked of the numbers that were pasted. */
+export function queriesOf(now: Moment<DiagnoseState>, reading: Reading): Query[] {
+  const given = reading.given!;
+  const digits = digitsNow(now, reading);
+  const { devicePixelRatio } = now.project.viewport;
+  const alone = Object.keys(given).some((name) => name !== 'points');
+  return [
+    {
+      ...{ id: 'the pasted numbers', op: 'diagnose', given, digits },
+      others: now.slice.others ? othersNow(now) : [],
+      ...(devicePixelRatio !== 1 && { devicePixelRatio }),
+    },
+    ...(alone ? [{ id: 'the pasted numbers by themselves', op: 'identify' as const, given, digits }] : []),
+  ] as Query[];
+}
+
+/** The request that answers for the sheet; null where there is nothing to ask. */
+export function requestNow(now: Moment<DiagnoseState>): ComputeRequest | null {
+  const reading = readingNow(now);
+  if (now.flat || !reading.given || now.seen.problems.length) return null;
+  const { project } = now;
+  return {
+    ...{ astrolabe: 1, conventions: project.conventions, viewport: coreViewport(project) },
+    ...{ camera: cameraNow(now), queries: queriesOf(now, reading) },
+  };
+}
+
+/** The given matrices for column vectors, and the points, as the core takes them. */
+export function toldOf(given: Given, e: ConventionCodec, digits: number) {
+  const { points = [], ...lists } = given;
+  const read = Object.entries(lists).map(([name, list]) => [name, e.fromList(mat4(list as number[]))] as const);
+  return {
+    matrices: Object.fromEntries(read),
+    points: points.map(({ world, screen, depth }) => ({ world, screen, depth: depth ?? null })),
+    digits,
+  };
+}
