@@ -188,6 +188,9 @@ describe('what is pasted', () => {
     const [three, six] = [3, 6].map((n) => readPasted(`view\n${asRows(camera(3).view, (v) => v.toFixed(n), ' ').join('\n')}`).items[0]!); // prettier-ignore
     expect(printedDigits(three!)).toBeLessThan(printedDigits(six!));
     expect(printedDigits(six!)).toBeGreaterThanOrEqual(5);
+    // Whole numbers among others with more figures are whole.
+    const short7 = readPasted(`proj = { 0.7742148f, 0.0f, 0.0f, 0.0f, 0.0f, 1.376382f, 0.0f, 0.0f, 0.0f, 0.0f, -1.037037f, -1.0f, 0.0f, 0.0f, -5.185185f, 0.0f }`).items[0]!; // prettier-ignore
+    expect(printedDigits(short7)).toBe(6);
   });
 
   it('never throws, and never reads what is not there', () => {

@@ -266,7 +266,10 @@ export function readPasted(text: string): PastedReading {
     return item;
   });
   const items = paired(made.filter((one): one is PastedItem => one !== null), atoms); // prettier-ignore
-  const left = atoms.filter((_, i) => !made[i]).map(({ from, to }) => ({ from, to }));
+  // A whole number by itself is part of a name, or a count.
+  const isName = ({ numbers }: Atom) =>
+    numbers.length === 1 && Number.isInteger(numbers[0]!.value) && numbers[0]!.step === 0;
+  const left = atoms.filter((one, i) => !made[i] && !isName(one)).map(({ from, to }) => ({ from, to }));
   return { items, left };
 }
 
@@ -290,7 +293,11 @@ export function printedDigits({ kind, numbers, steps }: PastedItem): number {
     const largest = (at: (k: number) => number) => Math.max(...[0, 1, 2, 3].map((k) => Math.abs(numbers[at(k)]!)));
     return Math.min(largest((k) => 4 * (i >> 2) + k), largest((k) => 4 * k + (i % 4))); // prettier-ignore
   });
+  // Where all have as many decimals they were cut there; otherwise a whole number is one to the last.
+  const even = steps.every((step) => step === steps[0]);
+  const whole = (i: number) => !even && Number.isInteger(numbers[i]);
+  // Of a world point with its place on the screen the place alone was rounded.
   for (let digits = 6; digits > 2; digits--)
-    if (numbers.every((v, i) => steps[i]! / 2 <= 10 ** (1 - digits) * Math.abs(v) + 10 ** -digits * sizes[i]!)) return digits; // prettier-ignore
+    if (numbers.every((v, i) => (kind === 'point' && i < 3) || whole(i) || steps[i]! / 2 <= 10 ** (1 - digits) * Math.abs(v) + 10 ** -digits * sizes[i]!)) return digits; // prettier-ignore
   return 2;
 }

@@ -93,7 +93,7 @@ export function Alone() {
         onChoose={({ place }) => change('choose conventions', (draft) => void (draft.candidate = place))}
       />
       <p className="text-note leading-4 text-ink2">{listing(conventions.matrix)}.</p>
-      <div className="row">
+      <div className="row flex-wrap">
         <button className="plain-button" onClick={() => takeConventions(conventions)}>
           Take the conventions
         </button>

@@ -1,9 +1,11 @@
-import { useRef, useState } from 'react';
+import { Fragment, useEffect, useRef } from 'react';
+import { group } from 'd3-array';
+import { create } from 'zustand';
 import { endGesture } from '../../state/document';
 import { useTaskMoment } from '../../state/tempo';
 import { counted } from '../../ui/figures';
 import { change, correct, setText } from './edits';
-import { digitsNow, readingNow, rolesFor, type Reading, type Used } from './reading';
+import { readingNow, rolesFor, type Reading, type Used } from './reading';
 import type { DiagnoseState } from './state';
 import { roleWords } from './words';
 
@@ -38,23 +40,37 @@ function LitText({ text, reading, lit }: { text: string; reading: Reading; lit: 
   );
 }
 
-/** What was pasted, and what each part of it was taken for. */
+/** What was read, in a line: “view, projection and 4 points”. */
+function summaryOf({ used, given }: Reading): string {
+  const names = used.flatMap(({ item, role, why }) =>
+    item.kind === 'matrix' && role !== 'unused' && !why ? [roleWords[role]] : [],
+  );
+  const points = given?.points?.length ?? 0;
+  const all = [...names, ...(points ? [counted(points, 'point', 'points')] : [])];
+  return all.length > 1 ? `${all.slice(0, -1).join(', ')} and ${all.at(-1)}` : (all[0] ?? '');
+}
+
+/** What of the text is lit from elsewhere: where it begins. */
+export const useLit = create<{ lit: number | null }>(() => ({ lit: null }));
+
+/** What was pasted, with what was read of it lit. */
 export function Paste() {
   const now = useTaskMoment<DiagnoseState>('diagnose');
   const { slice } = now;
   const reading = readingNow(now);
-  const [lit, setLit] = useState<number | null>(null);
+  const lit = useLit((state) => state.lit);
   const field = useRef<HTMLTextAreaElement>(null);
   const back = useRef<HTMLDivElement>(null);
   const follow = () => {
     if (!field.current || !back.current) return;
     back.current.style.transform = `translate(${-field.current.scrollLeft}px, ${-field.current.scrollTop}px)`;
   };
-  const light = (one: Used) => {
-    setLit(one.item.from);
-    if (field.current) field.current.scrollTop = Math.max(0, (one.line - 3) * 16);
-  };
-  const digits = digitsNow(now, reading);
+  useEffect(() => {
+    if (lit === null || !field.current) return;
+    const line = slice.text.slice(0, lit).split('\n').length;
+    field.current.scrollTop = Math.max(0, (line - 3) * 16);
+  }, [lit, slice.text]);
+  const summary = summaryOf(reading);
   return (
     <>
       <div className="read-field">
@@ -66,7 +82,7 @@ export function Paste() {
           aria-label="The engine’s numbers"
           spellCheck={false}
           wrap="off"
-          rows={Math.min(14, Math.max(6, slice.text.split('\n').length))}
+          rows={Math.min(9, Math.max(6, slice.text.split('\n').length))}
           placeholder="Paste matrices and points as they come out of a log, a debugger or source."
           value={slice.text}
           onScroll={follow}
@@ -74,53 +90,73 @@ export function Paste() {
           onBlur={endGesture}
         />
       </div>
-      {reading.used.length > 0 && (
+      <p className="text-note leading-4 text-ink2" data-testid="read-left">
+        {slice.text.trim() === ''
+          ? 'Nothing is pasted yet. Any brackets, rows on lines, initialisers, JSON and log lines are read.'
+          : !summary
+            ? 'No matrix and no point is in use: sixteen or twelve numbers of a matrix, or a place in the world and one on the screen.'
+            : `Read: ${summary}.${reading.left.length ? ` ${counted(reading.left.length, 'run of numbers is', 'runs of numbers are')} left over, underlined in the text.` : ' Nothing is left over.'}`}
+      </p>
+    </>
+  );
+}
+
+/** What one part that was read is, to be corrected. */
+function Role({ one }: { one: Used }) {
+  return (
+    <select
+      className="select"
+      aria-label={`Line ${one.line} is`}
+      value={one.role}
+      title={`${one.item.numbers.length} numbers, ${one.corrected ? 'as you said' : byWords[one.item.by]}${one.item.label ? `: ${one.item.label}` : ''}`}
+      onChange={({ target }) => correct(one.item.from, { role: target.value as Used['role'] })}
+    >
+      {rolesFor(one.item).map((role) => (
+        <option key={role} value={role}>
+          {roleWords[role]}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** What each part of the text was taken for, line by line. */
+export function ReadingList() {
+  const now = useTaskMoment<DiagnoseState>('diagnose');
+  const { slice } = now;
+  const reading = readingNow(now);
+  const lines = [...group(reading.used, ({ line }) => line)];
+  const light = (from: number | null) => useLit.setState({ lit: from });
+  return (
+    <>
+      {lines.length > 0 && (
         <ul className="readings" aria-label="What was read">
-          {reading.used.map((one) => (
-            <li key={one.item.from} onFocus={() => light(one)} onPointerEnter={() => setLit(one.item.from)} onPointerLeave={() => setLit(null)}>
-              <button className="text-button" title={one.item.label || 'Shows it in the text'} onClick={() => light(one)}>
-                line {one.line}
+          {lines.map(([line, parts]) => (
+            <li key={line} onPointerLeave={() => light(null)}>
+              <button className="text-button" title="Shows it in the text" onClick={() => light(parts[0]!.item.from)}>
+                line {line}
               </button>
-              <select
-                className="select"
-                aria-label={`Line ${one.line} is`}
-                value={one.role}
-                title={one.corrected ? 'as you said' : byWords[one.item.by]}
-                onChange={({ target }) => correct(one.item.from, { role: target.value as Used['role'] })}
-              >
-                {rolesFor(one.item).map((role) => (
-                  <option key={role} value={role}>
-                    {roleWords[role]}
-                  </option>
-                ))}
-              </select>
-              {one.item.kind === 'matrix' ? (
-                <select
-                  className="select"
-                  aria-label={`Line ${one.line} was printed`}
-                  value={one.turned ? 'turned' : 'listed'}
-                  onChange={({ target }) => correct(one.item.from, { turned: target.value === 'turned' })}
-                >
-                  <option value="listed">as listed</option>
-                  <option value="turned">the other way</option>
-                </select>
-              ) : (
-                <span className="text-ink2">{counted(one.item.numbers.length, 'number', 'numbers')}</span>
-              )}
-              {one.why && <span className="warning">{one.why}</span>}
+              {parts.map((one) => (
+                <Fragment key={one.item.from}>
+                  <Role one={one} />
+                  {one.item.kind === 'matrix' && (
+                    <select
+                      className="select"
+                      aria-label={`Line ${line} was printed`}
+                      value={one.turned ? 'turned' : 'listed'}
+                      onChange={({ target }) => correct(one.item.from, { turned: target.value === 'turned' })}
+                    >
+                      <option value="listed">as listed</option>
+                      <option value="turned">turned</option>
+                    </select>
+                  )}
+                  {one.why && <span className="warning">{one.why}</span>}
+                </Fragment>
+              ))}
             </li>
           ))}
         </ul>
       )}
-      <p className="text-note leading-4 text-ink2" data-testid="read-left">
-        {slice.text.trim() === ''
-          ? 'Nothing is pasted yet. Any brackets, rows on lines, initialisers, JSON and log lines are read.'
-          : reading.used.length === 0
-            ? 'No matrix and no point is in this text: sixteen or twelve numbers of a matrix, or a place in the world and one on the screen.'
-            : reading.left.length
-              ? `${counted(reading.left.length, 'run of numbers is', 'runs of numbers are')} left over, underlined in the text.`
-              : 'Nothing is left over.'}
-      </p>
       <div className="row">
         <span className="label">Trusted</span>
         <select
@@ -140,7 +176,6 @@ export function Paste() {
             </option>
           ))}
         </select>
-        <span className="sr-only" data-testid="digits">{digits}</span>
       </div>
       <div className="row check">
         <label className="check">
@@ -149,7 +184,7 @@ export function Paste() {
             checked={slice.others}
             onChange={({ target }) => change('ask other cameras', (draft) => void (draft.others = target.checked))}
           />
-          It may have used another camera of the project
+          Ask the project’s other cameras too
         </label>
       </div>
     </>

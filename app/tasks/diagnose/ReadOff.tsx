@@ -2,7 +2,7 @@ import { frameOfReading } from '../../../core/diagnose/readFrame';
 import { readGiven } from '../../../core/diagnose/decompose';
 import { writeCamera } from '../../../core/compute/write';
 import { DataList } from '../../sheet/DataList';
-import { figure } from '../../ui/figures';
+import { editable } from '../../ui/figures';
 import type { Decomposed } from './answers';
 import { takeCamera } from './edits';
 import { useFound } from './found';
@@ -13,7 +13,10 @@ interface Row {
   readonly name: string;
   readonly value: string;
 }
-const all = (list: readonly number[], decimals = 4) => list.map((v) => figure(v, decimals)).join(', ');
+/** To so many significant figures, without zeros behind. */
+const short = (v: number, figures = 5): string =>
+  editable(Math.abs(v) < 1e-9 ? 0 : Number(v.toPrecision(figures))).replace('-', '−');
+const all = (list: readonly number[], figures = 4) => list.map((v) => short(v, figures)).join(', ');
 
 /** What the numbers say of a camera, line by line; what should not be there among it. */
 function rowsOf({ pose, lens }: Decomposed, unit: string): Row[] {
@@ -22,13 +25,13 @@ function rowsOf({ pose, lens }: Decomposed, unit: string): Row[] {
     ...(pose
       ? [
           { name: 'position', value: all(pose.position) },
-          { name: 'yaw, pitch, roll', value: [pose.yaw, pose.pitch, pose.roll].map((v) => `${figure(v, 3)}${turn}`).join(', ') },
+          { name: 'yaw, pitch, roll', value: [pose.yaw, pose.pitch, pose.roll].map((v) => `${short(v)}${turn}`).join(', ') },
           { name: 'right', value: all(pose.right) },
           { name: 'up', value: all(pose.up) },
           { name: 'ahead', value: all(pose.forward) },
-          { name: 'handedness', value: pose.mirrored ? 'mirrored: not the conventions’' : 'as the conventions have it' },
-          { name: 'scale of the rows', value: all(pose.scale, 5) },
-          { name: 'greatest shear', value: figure(pose.shear, 6) },
+          { name: 'handedness', value: pose.mirrored ? 'mirrored' : 'right' },
+          { name: 'scale of rows', value: all(pose.scale, 5) },
+          { name: 'greatest shear', value: short(pose.shear, 2) },
         ]
       : [{ name: 'pose', value: 'none is in the numbers' }]),
     ...(lens
@@ -36,13 +39,13 @@ function rowsOf({ pose, lens }: Decomposed, unit: string): Row[] {
           { name: 'projection', value: lens.kind },
           ...(lens.kind === 'perspective'
             ? [
-                { name: 'vertical field', value: `${figure(lens.verticalFov!, 3)}${turn}` },
-                { name: 'horizontal field', value: `${figure(lens.horizontalFov!, 3)}${turn}` },
+                { name: 'vertical field', value: `${short(lens.verticalFov!, 6)}${turn}` },
+                { name: 'horizontal field', value: `${short(lens.horizontalFov!, 6)}${turn}` },
               ]
             : [{ name: 'width, height', value: all([lens.width!, lens.height!]) }]),
-          { name: 'aspect', value: figure(lens.aspect, 4) },
-          { name: 'near', value: figure(lens.near, 5) },
-          { name: 'far', value: lens.far === null ? 'infinite' : figure(lens.far, 3) },
+          { name: 'aspect', value: short(lens.aspect) },
+          { name: 'near', value: short(lens.near) },
+          { name: 'far', value: lens.far === null ? 'infinite' : short(lens.far) },
           { name: 'lens shift', value: all(lens.shift, 5) },
         ]
       : [{ name: 'lens', value: 'none is in the numbers' }]),
@@ -68,7 +71,7 @@ export function ReadOff() {
         rows={rowsOf(found.diagnosed.decomposed, e.conventions.angles.unit)}
         keyOf={({ name }) => name}
         columns={[
-          { name: 'Read', width: '108px', value: ({ name }) => name },
+          { name: 'Read', width: '92px', value: ({ name }) => name },
           { name: 'value', width: '1fr', value: ({ value }) => value },
         ]}
         most={16}

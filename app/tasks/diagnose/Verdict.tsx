@@ -7,11 +7,14 @@ import { counted, figure, plain } from '../../ui/figures';
 import { copy } from '../../ui/notices';
 import { WorkingButton } from '../../working/WorkingButton';
 import type { Diagnosed, Explained, Said } from './answers';
+import { addReadCamera } from '../../edits/cameras';
 import { change } from './edits';
-import { setsOf, useFound } from './found';
+import { engineOf } from './engine';
+import { useFound } from './found';
+import { setsOf } from './foundNow';
 import { readingNow } from './reading';
 import type { DiagnoseState } from './state';
-import { setWords, whereWords } from './words';
+import { faultWords, setWords, whereWords } from './words';
 
 const pixels = (v: number): string => `${figure(v, v < 10 ? 2 : 1)} px`;
 
@@ -51,8 +54,8 @@ interface Row {
   readonly place: number;
 }
 const columns: readonly ListColumn<Row>[] = [
-  { name: 'Explanation', width: '1fr', value: ({ set }) => setWords(set) },
-  { name: '', width: '64px', value: ({ place }) => (place === 0 ? 'first' : 'equal') },
+  { name: 'Explained alike by', width: '1fr', value: ({ set }) => setWords(set) },
+  { name: 'as', width: '44px', value: ({ place }) => (place === 0 ? 'first' : 'equal') },
 ];
 
 function Differences({ said }: { said: Said }) {
@@ -82,14 +85,24 @@ function Explanation({ now, one }: { now: Moment<DiagnoseState>; one: Explained 
   const other = chosen > 0 ? sets[0]! : sets[1];
   return (
     <>
-      <DataList
-        name="explanations"
-        rows={rows}
-        keyOf={({ key }) => key}
-        columns={columns}
-        chosen={rows[chosen]!.key}
-        onChoose={({ place }) => change('choose an explanation', (draft) => void (draft.chosen = place))}
-      />
+      <ul className="faults" aria-label="What is wrong">
+        {set.map((said) => (
+          <li key={setWords([said])}>
+            <b>{whereWords[said.where]}</b> {faultWords(said)}
+          </li>
+        ))}
+      </ul>
+      {sets.length > 1 && (
+        <DataList
+          name="explanations"
+          rows={rows}
+          keyOf={({ key }) => key}
+          columns={columns}
+          chosen={rows[chosen]!.key}
+          most={5}
+          onChoose={({ place }) => change('choose an explanation', (draft) => void (draft.chosen = place))}
+        />
+      )}
       <p className="text-note leading-4" data-testid="mend">
         {one.mend}
       </p>
@@ -143,6 +156,9 @@ export function Verdict() {
     const names = givenNames.filter((name) => name !== 'points' && reading.given?.[name]) as ('view' | 'projection')[];
     return names.map((name) => `${name} ${e.toList(e.matrix(frame, name)).map(plain).join(' ')}`).join('\n');
   };
+  // Numbers of another camera need no mend: they are that one’s.
+  const other = first?.faults.some(({ fault }) => fault === 'otherCamera' || fault === 'differs') ?? false;
+  const mended = diagnosed.verdict === 'unexplained' ? null : other ? (engineOf(now)?.frame ?? null) : now.frame;
   return (
     <>
       <div className="result" data-verdict={diagnosed.verdict}>
@@ -163,9 +179,17 @@ export function Verdict() {
           The engine’s picture over the right one
         </label>
       </div>
-      <div className="row">
+      <div className="row flex-wrap">
         <button className="plain-button" onClick={() => void copy(right(), 'the right numbers')}>
           Copy the right numbers
+        </button>
+        <button
+          className="plain-button"
+          disabled={!mended}
+          title={mended ? '' : 'These numbers are not those of a camera that a project could have'}
+          onClick={() => addReadCamera(mended!, other ? 'As the engine has it' : 'Mended')}
+        >
+          {other ? 'Take the engine’s camera' : 'Take the mended camera'}
         </button>
       </div>
       <p className="text-note leading-4 text-ink2" data-testid="search-time">

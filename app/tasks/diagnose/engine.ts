@@ -5,14 +5,17 @@ import { pictureToPixel } from '../../../core/convert/project';
 import { readGiven } from '../../../core/diagnose/decompose';
 import { wholeGiven } from '../../../core/diagnose/diagnose';
 import { frameOfReading } from '../../../core/diagnose/readFrame';
-import type { GivenPoint } from '../../../core/diagnose/search';
+import type { Intended } from '../../../core/diagnose/engine';
+import { downstream, placesOf, type GivenName } from '../../../core/diagnose/faults';
+import { Engine, type GivenPoint, type Instance } from '../../../core/diagnose/search';
 import { transform, type Mat4 } from '../../../core/math/mat4';
 import type { Vec2, Vec3, Vec4 } from '../../../core/math/vec3';
 import type { PlacedBody } from '../../../core/bodies/body';
 import { localEdgeStride, localMesh } from '../../pictures/localMesh';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import { digitsNow, readingNow, requestNow, toldOf } from './reading';
+import { askedNow, digitsNow, readingNow, toldOf } from './reading';
+import { foundNow, setsOf } from './foundNow';
 import type { DiagnoseState } from './state';
 
 /** What the engine's numbers come to. */
@@ -27,7 +30,7 @@ export interface EngineSees {
 /** The engine's picture by the numbers that were pasted; null where there is nothing to go by. */
 export function engineOf(now: Moment<DiagnoseState>): EngineSees | null {
   const reading = readingNow(now);
-  const request = requestNow(now);
+  const request = askedNow(now)?.request;
   if (!reading.given || !request) return null;
   const { codec: e, frame } = now;
   const told = toldOf(reading.given, e, digitsNow(now, reading));
@@ -37,12 +40,29 @@ export function engineOf(now: Moment<DiagnoseState>): EngineSees | null {
   // What was not given of the two is the right one.
   const right = readGiven({ ...told, matrices: { view: e.matrix(frame, 'view'), projection: e.matrix(frame, 'projection') } }, e); // prettier-ignore
   const [pose, lens] = [read.pose ?? right.pose, read.lens ?? right.lens];
-  const told3d = Object.keys(told.matrices).length > 0;
+  if (whole) return { whole: e.fromViewProjection(whole), frame: pose && lens ? frameOfReading(pose, lens, frame.viewport) : null, points: told.points }; // prettier-ignore
+  // From points alone the picture is that of what explains them.
+  const made = explainedWhole(now, intended);
+  const seen = made && readGiven({ ...told, matrices: { viewProjection: made } }, e);
   return {
-    whole: whole && e.fromViewProjection(whole),
-    frame: told3d && whole && pose && lens ? frameOfReading(pose, lens, frame.viewport) : null,
+    whole: made && e.fromViewProjection(made),
+    frame: seen?.pose && seen.lens ? frameOfReading(seen.pose, seen.lens, frame.viewport) : null,
     points: told.points,
   };
+}
+
+/** The view projection of an engine that commits the chosen faults, said of points; null where none explain them. */
+function explainedWhole(now: Moment<DiagnoseState>, intended: Intended): Mat4 | null {
+  const first = foundNow(now)?.diagnosed?.explanations[0];
+  if (!first) return null;
+  const sets = setsOf(first);
+  const set = sets[Math.min(now.slice.chosen, sets.length - 1)]!;
+  const faults = set.flatMap(({ where, fault }): Instance[] => {
+    if (fault === 'otherCamera' || fault === 'differs') return [];
+    const place = placesOf(fault).find((one) => one !== 'cameraToWorld' && (one === where || downstream[one].includes(where as GivenName))); // prettier-ignore
+    return place && place !== 'points' ? [{ fault, place }] : [];
+  });
+  return faults.length ? (new Engine(intended, []).matrix('viewProjection', faults)[0] ?? null) : null;
 }
 
 /** Where a point of canonical world comes to in the engine's picture, in pixels of the viewport; null behind it. */

@@ -8,6 +8,11 @@ export const finds: readonly Find[] = [
     words: 'bug wrong transposed flipped mirrored handedness degrees radians mend fix',
   },
   {
+    name: 'What was read',
+    at: '[data-section="diagnose-reading"]',
+    words: 'roles correct digits precision transposed',
+  },
+  {
     ...{ name: 'Conventions of the numbers', at: '[data-section="diagnose-alone"]', world: 'space' },
     words: 'identify axes depth range row major column major candidates',
   },

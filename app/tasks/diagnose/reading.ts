@@ -1,9 +1,10 @@
 import type { ConventionCodec } from '../../../core/conventions/codec';
 import { mat4 } from '../../../core/math/mat4';
 import { largest } from '../../../core/compute/limits';
+import type { CameraFrame } from '../../../core/camera/frame';
 import type { ComputeRequest, Query, QueryOf } from '../../../core/compute/schema';
 import { writeCamera } from '../../../core/compute/write';
-import { cameraInSpace, coreViewport, expressCamera } from '../../../formats/camera';
+import { cameraInSpace, expressCamera } from '../../../formats/camera';
 import {
   matrixRoles,
   printedByRows,
@@ -13,7 +14,8 @@ import {
   type PastedItem,
   type PastedRole,
 } from '../../../formats/pasted';
-import { journeyAt } from '../../state/journey';
+import type { Project } from '../../../formats/project';
+import { journeyAt, type Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import type { Correction, DiagnoseState } from './state';
@@ -92,7 +94,8 @@ export const readingOf = memo((text: string, corrections: readonly Correction[],
     given[role] = turned ? [0, 1, 2, 3].flatMap((r) => [0, 1, 2, 3].map((c) => m[4 * c + r]!)) : [...m];
   }
   if (points.length) given.points = points;
-  const counts = used.filter(({ role, why }) => role !== 'unused' && !why);
+  // A place in the world is what was asked, to the last figure; where it came to is what was printed.
+  const counts = used.filter(({ role, why }) => role !== 'unused' && role !== 'world' && !why);
   const digits = counts.length ? Math.min(...counts.map(({ item }) => printedDigits(item))) : 6;
   return { used, left, given: Object.keys(given).length ? given : null, digits };
 });
@@ -111,45 +114,65 @@ export const readingNow = ({ slice, codec: e }: Moment<DiagnoseState>): Reading 
 /** How many digits are trusted. */
 export const digitsNow = ({ slice }: Moment<DiagnoseState>, reading: Reading): number => slice.digits ?? reading.digits;
 
+/** What is asked, and by what it is known again. */
+export interface Asked {
+  readonly mark: string;
+  readonly request: ComputeRequest;
+}
+
 /** The camera that is meant, as a request says it: the project's own, or where its track has it. */
-const cameraNow = (now: Moment<DiagnoseState>) =>
-  now.frame === now.rest ? expressCamera(cameraInSpace(now.project), now.codec) : writeCamera(now.frame, now.codec);
+const meant = (camera: Project['camera'], moved: CameraFrame | null, e: ConventionCodec) =>
+  moved ? writeCamera(moved, e) : expressCamera(cameraInSpace({ camera }), e);
 
 /** Cameras that the engine may have used instead: the project's others, and this one a frame ago. */
-function othersNow(now: Moment<DiagnoseState>) {
-  const { project, codec: e, journey, time } = now;
+function othersOf(cameras: Project['cameras'], journey: Journey | null, time: number, e: ConventionCodec) {
   const before = journey && time > 0 ? journeyAt(journey, Math.max(0, time - 1 / 60)) : null;
   return [
     ...(before?.ok ? [{ name: 'the frame before', camera: writeCamera(before.value, e) }] : []),
-    ...project.cameras.flatMap((one) => (one.kind === '3d' ? [{ name: one.name, camera: expressCamera(one, e) }] : [])),
+    ...cameras.flatMap((one) => (one.kind === '3d' ? [{ name: one.name, camera: expressCamera(one, e) }] : [])),
   ].slice(0, 64);
 }
 
-/** What is asked of the numbers that were pasted. */
-export function queriesOf(now: Moment<DiagnoseState>, reading: Reading): Query[] {
-  const given = reading.given!;
-  const digits = digitsNow(now, reading);
-  const { devicePixelRatio } = now.project.viewport;
-  const alone = Object.keys(given).some((name) => name !== 'points');
-  return [
-    {
-      ...{ id: 'the pasted numbers', op: 'diagnose', given, digits },
-      others: now.slice.others ? othersNow(now) : [],
-      ...(devicePixelRatio !== 1 && { devicePixelRatio }),
-    },
-    ...(alone ? [{ id: 'the pasted numbers by themselves', op: 'identify' as const, given, digits }] : []),
-  ] as Query[];
-}
+/** One object for as long as what it is made of is the same: for another a job is run anew. */
+const askedFor = memo(
+  (
+    e: ConventionCodec,
+    { width, height, devicePixelRatio }: Project['viewport'],
+    camera: Project['camera'],
+    cameras: Project['cameras'],
+    moved: CameraFrame | null,
+    journey: Journey | null,
+    time: number,
+    reading: Reading,
+    digits: number,
+    others: boolean,
+  ): Asked => {
+    const given = reading.given!;
+    const alone = Object.keys(given).some((name) => name !== 'points');
+    const queries = [
+      {
+        ...{ id: 'the pasted numbers', op: 'diagnose', given, digits },
+        others: others ? othersOf(cameras, journey, time, e) : [],
+        ...(devicePixelRatio !== 1 && { devicePixelRatio }),
+      },
+      ...(alone ? [{ id: 'the pasted numbers by themselves', op: 'identify', given, digits }] : []),
+    ] as Query[];
+    const request: ComputeRequest = {
+      ...{ astrolabe: 1, conventions: e.conventions as Project['conventions'] },
+      ...{ viewport: { x: 0, y: 0, width, height }, camera: meant(camera, moved, e), queries },
+    };
+    return { mark: JSON.stringify(request), request };
+  },
+);
 
 /** The request that answers for the sheet; null where there is nothing to ask. */
-export function requestNow(now: Moment<DiagnoseState>): ComputeRequest | null {
+export function askedNow(now: Moment<DiagnoseState>): Asked | null {
+  const { project, codec: e, frame, rest, journey, time, slice } = now;
   const reading = readingNow(now);
-  if (now.flat || !reading.given || now.seen.problems.length) return null;
-  const { project } = now;
-  return {
-    ...{ astrolabe: 1, conventions: project.conventions, viewport: coreViewport(project) },
-    ...{ camera: cameraNow(now), queries: queriesOf(now, reading) },
-  };
+  if (now.flat || now.seen.problems.length || !reading.given) return null;
+  const moved = frame === rest ? null : frame;
+  const at = journey ? time : 0;
+  return askedFor(e, project.viewport, project.camera, project.cameras, moved, journey, at, reading, digitsNow(now, reading), slice.others); // prettier-ignore
 }
 
 /** The given matrices for column vectors, and the points, as the core takes them. */

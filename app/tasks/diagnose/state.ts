@@ -3,7 +3,7 @@ import { listOf, type Query } from '../../../core/compute/schema';
 import { pastedRoles, type PastedRole } from '../../../formats/pasted';
 import type { Slice } from '../../state/slices';
 import { harbourLog } from './log';
-import { readingNow, queriesOf } from './reading';
+import { askedNow } from './reading';
 
 /** What the user says of something that was read: its role, or how a matrix was printed. */
 export interface Correction {
@@ -50,8 +50,5 @@ export const slice: Slice<DiagnoseState> = {
     ...{ text: project.guide === 'harbour' ? harbourLog : '', corrections: [], digits: null },
     ...{ others: true, chosen: 0, over: true, candidate: 0 },
   }),
-  queries: (_, now): Query[] => {
-    const reading = readingNow(now);
-    return now.flat || !reading.given ? [] : queriesOf(now, reading);
-  },
+  queries: (_, now): Query[] => [...(askedNow(now)?.request.queries ?? [])] as Query[],
 };

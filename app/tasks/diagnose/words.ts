@@ -9,9 +9,9 @@ export const roleWords: Readonly<Record<PastedRole, string>> = {
   cameraToWorld: 'camera to world',
   projection: 'projection',
   viewProjection: 'view projection',
-  world: 'world point',
-  screen: 'screen point',
-  point: 'world and screen',
+  world: 'in the world',
+  screen: 'on the screen',
+  point: 'a point, both',
   unused: 'not used',
 };
 export const whereWords: Readonly<Record<MatrixRole | 'points' | 'matrices', string>> = {
