@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
+import { installOpening } from './opening';
 import { lookThroughNext, keepSnapshot } from '../edits/cameras';
 import { stepFrames, togglePlay } from '../state/clock';
 import { moves } from '../state/span';
@@ -25,6 +26,7 @@ export function toWorksheet(): void {
 /** The keys that work everywhere, and those of the open task. */
 export function Keys({ task: open }: { task: AnyTask | null }) {
   const navigate = useNavigate();
+  useEffect(() => installOpening((route) => void navigate(`/${route}`)), [navigate]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const control = event.ctrlKey || event.metaKey;

@@ -8,6 +8,7 @@ import { installSlices, taskMoment, unreadSlices } from '../state/slices';
 import { currentMoment } from '../state/tempo';
 import { marksTable, sliceTable, tasks } from '../tasks/page';
 import { complain, warn } from '../ui/notices';
+import { openTask } from './opening';
 import { installWorkings } from '../working/registry';
 
 /* Has the house know the tasks, and the tasks' work done. */
@@ -25,6 +26,7 @@ export function installTasks(): void {
       for (const acceptor of task.accepts ?? [])
         if (acceptor.accepts(given)) {
           void acceptor.take(given);
+          if (task !== open) openTask(task.route);
           return true;
         }
     return false;

@@ -59,9 +59,15 @@ export function Alone() {
   const { candidates, decided, open } = identified;
   if (!candidates.length)
     return (
-      <p className="verdict-line" data-testid="alone">
-        Under no conventions are these numbers a proper camera’s.
-      </p>
+      <>
+        <p className="verdict-line" data-testid="alone">
+          Under no conventions are these numbers a proper camera’s.
+        </p>
+        <p className="text-note leading-4 text-ink2">
+          View axes, NDC depths and the listing were tried, with the world’s axes and the NDC’s y as they are set above.
+          Numbers that mirror the world are none of theirs.
+        </p>
+      </>
     );
   const rows = candidates.map((one, place) => ({ key: `${axes(one.conventions.view)} ${depths(one.conventions.ndc)} ${listing(one.conventions.matrix)}`, place, one })); // prettier-ignore
   const chosen = rows[Math.min(now.slice.candidate, rows.length - 1)]!;

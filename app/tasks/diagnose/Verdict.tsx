@@ -162,7 +162,7 @@ export function Verdict() {
   return (
     <>
       <div className="result" data-verdict={diagnosed.verdict}>
-        <p className="verdict-line" data-testid="verdict">
+        <p className="verdict-line" data-testid="diagnosis">
           {sentenceOf(diagnosed)} <WorkingButton of="off" />
         </p>
       </div>

@@ -3,6 +3,7 @@ import { lazy } from 'react';
 import { readPasted } from '../../../formats/pasted';
 import { jumpTo } from '../../sheet/Sections';
 import type { Task } from '../task';
+import { say } from '../../ui/notices';
 import { change, setText } from './edits';
 import { finds } from './finds';
 import { help } from './help';
@@ -54,7 +55,8 @@ const diagnose: Task<DiagnoseState> = {
         readPasted(text).items.some(({ kind }) => kind === 'matrix'),
       take: ({ text }) => {
         setText(text!);
-        toText();
+        say('Pasted into Diagnose. Undo brings back what was there.');
+        jumpTo('diagnose-paste');
       },
     },
   ],
