@@ -172,13 +172,11 @@ await take('pick-aim', {
     await swept(page);
   },
 });
-await take('pick-bench', {
-  task: 'pick',
-  theme: 'night',
+await take('diagnose', {
+  task: 'diagnose',
   act: async (page) => {
-    await open(page, 'The fault bench');
-    await page.getByRole('row', { name: /without shake/ }).click();
-    await swept(page);
+    await page.getByRole('button', { name: 'Put away' }).click();
+    await page.getByTestId('mend-code').waitFor();
   },
 });
 await take('visibility', {

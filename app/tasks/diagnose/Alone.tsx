@@ -4,7 +4,6 @@ import type { RequestCamera } from '../../../core/compute/schema';
 import type { CandidateSaid, Identified } from './answers';
 import { change, takeCamera, takeConventions } from './edits';
 import { useFound } from './found';
-import { Flat } from './Verdict';
 
 const axes = ({ right, up, forward }: { right: string; up: string; forward: string }) => `${right} ${up} ${forward}`.replaceAll('-', '−'); // prettier-ignore
 const depths = ({ near, far }: { near: number; far: number }) => `${figure(near, 0)}…${figure(far, 0)}`;
@@ -17,7 +16,8 @@ interface Row {
   readonly one: CandidateSaid;
 }
 const nearOf = ({ camera }: CandidateSaid): number | null => camera.projection?.near ?? null;
-const farOf = ({ camera }: CandidateSaid): number | null => (camera.projection ? camera.projection.far : null);
+const farOf = ({ camera }: CandidateSaid): number | null =>
+  camera.projection ? (camera.projection.far ?? Infinity) : null;
 const columns: readonly ListColumn<Row>[] = [
   { name: 'view axes', width: '1fr', value: ({ one }) => axes(one.conventions.view) },
   { name: 'NDC', width: '48px', value: ({ one }) => depths(one.conventions.ndc) },
@@ -48,7 +48,6 @@ function Open({ open }: Pick<Identified, 'open'>) {
 /** The conventions under which the numbers are a proper camera, without one that is meant. */
 export function Alone() {
   const { now, found } = useFound();
-  if (now.flat) return <Flat />;
   const identified = found?.identified;
   if (!identified)
     return (
@@ -105,8 +104,10 @@ export function Alone() {
         </button>
         <button
           className="plain-button"
-          disabled={!whole}
-          title={whole ? '' : 'These numbers hold only a part of a camera'}
+          disabled={!whole || now.flat}
+          title={
+            now.flat ? 'A flat world has no camera in space' : whole ? '' : 'These numbers hold only a part of a camera'
+          }
           onClick={() => takeCamera(whole!, conventions, 'From the log')}
         >
           Take the camera

@@ -83,7 +83,7 @@ export function Paste() {
           spellCheck={false}
           wrap="off"
           rows={Math.min(9, Math.max(6, slice.text.split('\n').length))}
-          placeholder="Paste matrices and points as they come out of a log, a debugger or source."
+          placeholder="Paste matrices and points"
           value={slice.text}
           onScroll={follow}
           onChange={({ target }) => setText(target.value, 'diagnose text')}
@@ -92,7 +92,7 @@ export function Paste() {
       </div>
       <p className="text-note leading-4 text-ink2" data-testid="read-left">
         {slice.text.trim() === ''
-          ? 'Nothing is pasted yet. Any brackets, rows on lines, initialisers, JSON and log lines are read.'
+          ? 'Nothing is pasted yet. Logs, debuggers and source are read: any brackets, rows on lines, initialisers, JSON.'
           : !summary
             ? 'No matrix and no point is in use: sixteen or twelve numbers of a matrix, or a place in the world and one on the screen.'
             : `Read: ${summary}.${reading.left.length ? ` ${counted(reading.left.length, 'run of numbers is', 'runs of numbers are')} left over, underlined in the text.` : ' Nothing is left over.'}`}

@@ -203,7 +203,6 @@ export function Verdict() {
 export const Flat = () => (
   <p className="text-note leading-4 text-ink2">
     A flat world has no view and projection to go wrong: its camera is a focus, an anchor, a zoom and a turn, and Frame
-    shows what each does. Matrices are held against a camera in space. Open a project in space, or make one, and paste
-    them there.
+    shows what each does. Matrices are held against a camera in space. What conventions they are in is found here too.
   </p>
 );

@@ -31,7 +31,7 @@ export interface EngineSees {
 export function engineOf(now: Moment<DiagnoseState>): EngineSees | null {
   const reading = readingNow(now);
   const request = askedNow(now)?.request;
-  if (!reading.given || !request) return null;
+  if (!reading.given || !request?.camera) return null;
   const { codec: e, frame } = now;
   const told = toldOf(reading.given, e, digitsNow(now, reading));
   const intended = intendedOf(request.camera as RequestCamera, frame, e, null);

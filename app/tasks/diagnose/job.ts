@@ -22,7 +22,8 @@ const found: JobSpec<DiagnoseState, Asked, Found> = {
     const answered = compute(request);
     const milliseconds = performance.now() - start;
     if (!answered.ok) return { mark, diagnosed: null, identified: null, problems: answered.problem.errors, milliseconds }; // prettier-ignore
-    const [diagnosed, identified = null] = answered.response.results as unknown as [Diagnosed, Identified?];
+    const of = (op: string): unknown => answered.response.results.find((one) => one.op === op) ?? null;
+    const [diagnosed, identified] = [of('diagnose') as Diagnosed | null, of('identify') as Identified | null];
     return { mark, diagnosed, identified, problems: [], milliseconds };
   },
 };

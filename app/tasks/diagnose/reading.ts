@@ -117,7 +117,8 @@ export const digitsNow = ({ slice }: Moment<DiagnoseState>, reading: Reading): n
 /** What is asked, and by what it is known again. */
 export interface Asked {
   readonly mark: string;
-  readonly request: ComputeRequest;
+  /** Without a camera where the world is flat, or the camera cannot be: the numbers by themselves are asked alone. */
+  readonly request: Omit<ComputeRequest, 'camera'> & Partial<Pick<ComputeRequest, 'camera'>>;
 }
 
 /** The camera that is meant, as a request says it: the project's own, or where its track has it. */
@@ -140,27 +141,34 @@ const askedFor = memo(
     { width, height, devicePixelRatio }: Project['viewport'],
     camera: Project['camera'],
     cameras: Project['cameras'],
+    /** Whether there is a camera in space that is meant. */
+    held: boolean,
     moved: CameraFrame | null,
     journey: Journey | null,
     time: number,
     reading: Reading,
     digits: number,
     others: boolean,
-  ): Asked => {
+  ): Asked | null => {
     const given = reading.given!;
     const alone = Object.keys(given).some((name) => name !== 'points');
+    if (!held && !alone) return null;
     const queries = [
-      {
-        ...{ id: 'the pasted numbers', op: 'diagnose', given, digits },
-        others: others ? othersOf(cameras, journey, time, e) : [],
-        ...(devicePixelRatio !== 1 && { devicePixelRatio }),
-      },
+      ...(held
+        ? [
+            {
+              ...{ id: 'the pasted numbers', op: 'diagnose', given, digits },
+              others: others ? othersOf(cameras, journey, time, e) : [],
+              ...(devicePixelRatio !== 1 && { devicePixelRatio }),
+            },
+          ]
+        : []),
       ...(alone ? [{ id: 'the pasted numbers by themselves', op: 'identify', given, digits }] : []),
     ] as Query[];
-    const request: ComputeRequest = {
+    const request = {
       ...{ astrolabe: 1, conventions: e.conventions as Project['conventions'] },
-      ...{ viewport: { x: 0, y: 0, width, height }, camera: meant(camera, moved, e), queries },
-    };
+      ...{ viewport: { x: 0, y: 0, width, height }, ...(held && { camera: meant(camera, moved, e) }), queries },
+    } as Asked['request'];
     return { mark: JSON.stringify(request), request };
   },
 );
@@ -169,10 +177,11 @@ const askedFor = memo(
 export function askedNow(now: Moment<DiagnoseState>): Asked | null {
   const { project, codec: e, frame, rest, journey, time, slice } = now;
   const reading = readingNow(now);
-  if (now.flat || now.seen.problems.length || !reading.given) return null;
+  if (!reading.given) return null;
+  const held = !now.flat && !now.seen.problems.length;
   const moved = frame === rest ? null : frame;
   const at = journey ? time : 0;
-  return askedFor(e, project.viewport, project.camera, project.cameras, moved, journey, at, reading, digitsNow(now, reading), slice.others); // prettier-ignore
+  return askedFor(e, project.viewport, project.camera, project.cameras, held, moved, journey, at, reading, digitsNow(now, reading), slice.others); // prettier-ignore
 }
 
 /** The given matrices for column vectors, and the points, as the core takes them. */

@@ -22,5 +22,11 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
       done: ({ project }) => project.camera.kind === '3d' && (project.camera.orientation.kind !== 'angles' || project.camera.orientation.yaw !== 6) && project.camera.id === 'bridge-wing', // prettier-ignore
     },
   ],
-  chart: [],
+  chart: [
+    {
+      id: 'diagnose-chart-paste',
+      text: 'Paste a projection, 1 0 0 0 0 1 0 0 0 0 −1 −1 0 0 −2 0: the conventions that it may be in are found, and how near decides.',
+      done: (now) => /\d[^]*\d/.test(kept(now)?.text ?? ''),
+    },
+  ],
 };
