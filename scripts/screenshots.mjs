@@ -175,7 +175,6 @@ await take('pick-aim', {
 await take('diagnose', {
   task: 'diagnose',
   act: async (page) => {
-    await page.getByRole('button', { name: 'Put away' }).click();
     await page.getByTestId('mend-code').waitFor();
   },
 });

@@ -15,6 +15,4 @@ export const taskNames: readonly string[] = [
 ];
 
 /** Tasks that are still to come, by name and the digit that will open them. */
-export const planned: readonly (readonly [name: string, key: string])[] = [
-  ['Deliver', '0'],
-];
+export const planned: readonly (readonly [name: string, key: string])[] = [['Deliver', '0']];
