@@ -1,0 +1,169 @@
+import { frameOf, type CameraFrame, type Viewport } from '../camera/frame';
+import { fieldOfView } from '../camera/projection';
+import { readCamera } from '../compute/read';
+import type { RequestCamera } from '../compute/schema';
+import type { ConventionCodec } from '../conventions/codec';
+import type { Vec2, Vec3 } from '../math/vec3';
+import type { Checked } from '../reasons';
+import { deliverLanguages } from './languages';
+import { librarySource, withNeeded, type CodePart, type SetUp } from './library';
+import { parseProgram, type Const, type Expr, type Item, type Statement, type Type } from './program';
+import { Printer, type Language, type Naming, type NumberType, type Style } from './print';
+
+/** What is written, and how. */
+export interface CodeWish {
+  readonly language: string;
+  readonly parts: readonly CodePart[];
+  readonly number: NumberType;
+  readonly naming: Naming;
+  /** Whether the camera's own numbers stand in the code, as a function that gives it. */
+  readonly constants: boolean;
+}
+/** A file of code. */
+export interface CodeFile {
+  readonly name: string;
+  readonly text: string;
+}
+
+/**
+ * The camera of a set-up as code says it: angles, a look-at or a basis, and a vertical field of view, a
+ * height, and the lens shift. A quaternion becomes its basis; other fields of view the vertical one;
+ * typed extents the half sizes and the shift that they are.
+ */
+export function setUpOf(
+  camera: RequestCamera,
+  viewport: Viewport,
+  e: ConventionCodec,
+  footprint: readonly Vec2[],
+): Checked<{ readonly setUp: SetUp; readonly frame: CameraFrame }> {
+  const read = readCamera(camera, e);
+  if (!read.ok) return read;
+  const made = frameOf(read.value, viewport);
+  if (!made.ok) return made;
+  const frame = made.value;
+  const { extents: x, near, far } = frame;
+  const [width, height] = [x.right - x.left, x.top - x.bottom];
+  const shift: [number, number] = [(x.right + x.left) / width, (x.top + x.bottom) / height];
+  const aspect = width / height;
+  const o = camera.orientation;
+  const own = (v: Vec3): [number, number, number] => [...e.toWorld(v)];
+  const orientation =
+    'yaw' in o || 'lookAt' in o ? o : { right: own(frame.right), up: own(frame.up), forward: own(frame.forward) };
+  const projection: RequestCamera['projection'] =
+    frame.kind === 'perspective'
+      ? { kind: 'perspective', near, far, verticalFov: e.toAngle(fieldOfView(height, near)), aspect, shift }
+      : { kind: 'orthographic', near, far: frame.far, height, aspect, shift };
+  const setUp = { camera: { position: camera.position, orientation, projection }, viewport, e, footprint };
+  return { ok: true, warnings: made.warnings, value: { setUp, frame } };
+}
+
+const plain = (v: number): string => (v < 0 ? `-${String(-v)}` : String(v === 0 ? 0 : v)).replace('e+', 'e');
+const vec = (v: readonly number[]): string => `vec${v.length}(${v.map(plain).join(', ')})`;
+
+/** The camera's own numbers as a value of the program. */
+export function cameraText({ camera, viewport, e }: SetUp): string {
+  const { orientation: o, projection: p, position } = camera;
+  const pose = 'yaw' in o ? [o.yaw, o.pitch, o.roll].map(plain) : 'lookAt' in o ? [vec(o.lookAt), vec(o.up ?? e.toWorld([0, 1, 0]))] : 'right' in o ? [o.right, o.up, o.forward].map(vec) : []; // prettier-ignore
+  const size = p.kind === 'orthographic' ? p.height! : p.kind === 'perspective' ? p.verticalFov! : 0;
+  const aspect = 'aspect' in p ? p.aspect! : viewport.width / viewport.height;
+  // An aspect of its own is that of a viewport whose pixels are not square: its width is what counts.
+  const wide = Math.abs(aspect / (viewport.width / viewport.height) - 1) < 1e-12 ? viewport.width : aspect * viewport.height; // prettier-ignore
+  const shift = 'shift' in p && p.shift ? p.shift : [0, 0];
+  return `Camera { ${[vec(position), ...pose, plain(size), plain(p.near), ...(p.far === null ? [] : [plain(p.far)]), vec(shift), vec([viewport.x, viewport.y]), vec([wide, viewport.height])].join(', ')} }`; // prettier-ignore
+}
+
+/** The language of a name, in any case; null for none. */
+export const languageOf = (name: string): Language | null =>
+  deliverLanguages.find((one) => one.name.toLowerCase() === name.toLowerCase()) ?? null;
+
+const walk = (of: Expr, see: (one: Expr) => void): void => {
+  see(of);
+  if (of.kind === 'field' || of.kind === 'unary') walk(of.of, see);
+  if (of.kind === 'index') [of.of, of.at].forEach((one) => walk(one, see));
+  if (of.kind === 'binary') [of.left, of.right].forEach((one) => walk(one, see));
+  if (of.kind === 'call' || of.kind === 'make') of.args.forEach((one) => walk(one, see));
+};
+const inStatements = (list: readonly Statement[], see: (one: Expr) => void): void =>
+  list.forEach((one) => {
+    if (one.kind === 'let' || one.kind === 'return') walk(one.value, see);
+    if (one.kind === 'set') [one.to, one.value].forEach((own) => walk(own, see));
+    if (one.kind === 'if') {
+      walk(one.test, see);
+      inStatements([...one.then, ...one.otherwise], see);
+    }
+    if (one.kind === 'for') inStatements(one.body, see);
+  });
+
+/** What of its helpers a program uses. */
+function usesOf(items: readonly Item[]): ReadonlySet<string> {
+  const uses = new Set<string>();
+  const see = (one: Expr) => {
+    if (one.kind === 'call') uses.add(one.fn);
+    if (one.kind === 'call' && !['dot', 'cross', 'mul'].includes(one.fn)) uses.add('maths');
+    if (one.kind === 'unary' && one.type === 'vec3') uses.add('negate');
+    if (one.kind === 'binary' && one.type === 'vec2') uses.add('vec2');
+  };
+  for (const item of items) {
+    if (item.kind === 'fn') inStatements(item.body, see);
+    if (item.kind === 'const') walk(item.value, see);
+  }
+  return uses;
+}
+
+const styleOf = ({ e }: SetUp, { number, naming }: CodeWish): Style => {
+  const { vectors, storage } = e.conventions.matrix;
+  return { number, naming, listing: { vectors, columns: (vectors === 'row') !== (storage === 'column-major') } };
+};
+
+/** The source of a program with the camera's own numbers, if they are wanted. */
+const sourceOf = (setUp: SetUp, wish: CodeWish): string =>
+  librarySource(setUp, wish.parts) +
+  (wish.constants ? `\n// This very camera.\nfn this_camera(): Camera {\n  return ${cameraText(setUp)};\n}` : '');
+
+/** The code of a set-up in a language. */
+export function emitCode(setUp: SetUp, wish: CodeWish): CodeFile {
+  const language = languageOf(wish.language)!;
+  const items = parseProgram(sourceOf(setUp, wish)).filter((item) => item.kind !== 'const' || item.name !== 'pi' || usesPi(setUp, wish)); // prettier-ignore
+  const style = styleOf(setUp, wish);
+  return { name: language.file, text: new Printer(language, style).program(items, usesOf(items)) };
+}
+const usesPi = (setUp: SetUp, wish: CodeWish): boolean => /\bpi\b/.test(librarySource(setUp, wish.parts).replace(/^const pi.*$/m, '')); // prettier-ignore
+
+/** Something that a program prints: an expression of the parts, and what it is expected to be. */
+export interface Asked {
+  readonly text: string;
+  readonly comment: string | null;
+}
+
+/** The numbers of a value, one after another, as a language reaches them. */
+function numbersOf(items: readonly Item[], printer: Printer) {
+  const of = (type: Type, text: string): string[] => {
+    const { language: l } = printer;
+    const field = (name: string) => l.field(text, printer.fieldName(type, name));
+    if (type === 'num' || type === 'int') return [text];
+    if (type === 'bool') return [l.name === 'Rust' ? `${text} as u8 as f64` : l.name === 'Lua' ? `${text} and 1 or 0` : ['C#', 'Java'].includes(l.name) ? `(${text} ? 1 : 0)` : l.name === 'Go' ? `map[bool]int{true: 1}[${text}]` : text]; // prettier-ignore
+    if (type === 'mat4') return Array.from({ length: 16 }, (_, i) => (l.name === 'C' ? `${text}.m[${i}]` : `${text}[${l.name === 'Lua' ? i + 1 : i}]`)); // prettier-ignore
+    if (type === 'vec2' || type === 'vec3') return [...(type === 'vec2' ? 'xy' : 'xyz')].map((one) => field(one));
+    if (typeof type === 'object' && 'of' in type) return Array.from({ length: type.count }, (_, i) => of(type.of, `${text}[${l.name === 'Lua' ? i + 1 : i}]${l.name === 'TypeScript' ? '!' : ''}`)).flat(); // prettier-ignore
+    if (typeof type === 'object') {
+      const struct = items.find((one) => one.kind === 'struct' && one.name === type.struct);
+      return struct?.kind === 'struct' ? struct.fields.flatMap((one) => of(one.type, field(one.name))) : [];
+    }
+    return [];
+  };
+  return of;
+}
+
+/** A program that prints the numbers of some expressions, a line each, beside the code itself. */
+export function emitExample(setUp: SetUp, wish: CodeWish, asked: readonly Asked[]): string {
+  const language = languageOf(wish.language)!;
+  const source = sourceOf(setUp, wish);
+  const items = parseProgram(`${source}\n${asked.map(({ text }, i) => `const asked_${i} = ${text};`).join('\n')}`);
+  const values = items.filter((one): one is Const => one.kind === 'const' && one.name.startsWith('asked_'));
+  const own = items.filter((one) => !values.includes(one as Const));
+  const style = styleOf(setUp, wish);
+  const printer = new Printer(language, style).knows(own);
+  return language.main(values.map(({ value }, i) => ({ text: printer.expr(value), type: value.type, comment: asked[i]!.comment })), style, numbersOf(own, printer)).join('\n'); // prettier-ignore
+}
+
+export { withNeeded };

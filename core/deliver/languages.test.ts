@@ -1,0 +1,214 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import ts from 'typescript';
+import { afterAll, describe, expect, it } from 'vitest';
+import { compute } from '../compute/compute';
+import type { RequestCamera } from '../compute/schema';
+import type { Conventions } from '../conventions/conventions';
+import { codecOf } from '../conventions/codec';
+import { conventionsBy, dice } from '../testing/wrongEngine';
+import { emitCode, emitExample, setUpOf, type Asked, type CodeWish } from './code';
+import { codeParts, type SetUp } from './library';
+import { deliverLanguages } from './languages';
+
+/*
+ * The code of random set-ups, compiled by every compiler that is there, run, and held against the core.
+ * A language whose compiler is missing is skipped, and said to be.
+ */
+
+const there = (program: string): boolean => spawnSync('sh', ['-c', `command -v ${program}`]).status === 0;
+const root = mkdtempSync(join(tmpdir(), 'astrolabe-code-'));
+afterAll(() => rmSync(root, { recursive: true, force: true }));
+
+type Files = Readonly<Record<string, string>>;
+interface Tool {
+  readonly needs: readonly string[];
+  /** Compiles and runs, without a warning; what it prints. */
+  run(folder: string, main: string): string;
+  readonly main: string;
+  readonly more?: Files;
+}
+/** Runs a program; anything on standard error, or a failure, is a fault. */
+function quiet(folder: string, program: string, args: readonly string[], env: Record<string, string> = {}): string {
+  const { status, stdout, stderr } = spawnSync(program, args, { cwd: folder, encoding: 'utf8', env: { ...process.env, ...env } }); // prettier-ignore
+  if (status !== 0 || stderr.trim()) throw new Error(`${program} ${args.join(' ')}\n${stderr}\n${stdout}`.slice(0, 4000)); // prettier-ignore
+  return stdout;
+}
+const strict = ['-Wall', '-Wextra', '-Wpedantic', '-Werror', '-O1'];
+const tools: Readonly<Record<string, Tool>> = {
+  C: {
+    ...{ needs: ['gcc'], main: 'main.c' },
+    run: (at) => (quiet(at, 'gcc', ['-std=c11', ...strict, 'main.c', '-o', 'main', '-lm']), quiet(at, './main', [])),
+  },
+  'C++': {
+    ...{ needs: ['g++'], main: 'main.cpp' },
+    run: (at) => (quiet(at, 'g++', ['-std=c++17', ...strict, 'main.cpp', '-o', 'main']), quiet(at, './main', [])),
+  },
+  'C#': {
+    ...{ needs: ['mcs', 'mono'], main: 'Main.cs' },
+    run: (at) => (quiet(at, 'mcs', ['-warnaserror', 'Main.cs', 'CameraMath.cs', '-out:main.exe']), quiet(at, 'mono', ['main.exe'])), // prettier-ignore
+  },
+  Rust: {
+    ...{ needs: ['rustc'], main: 'main.rs' },
+    run: (at) => (quiet(at, 'rustc', ['--edition=2021', '-D', 'warnings', '-A', 'dead_code', '-O', 'main.rs']), quiet(at, './main', [])), // prettier-ignore
+  },
+  Go: {
+    ...{ needs: ['go'], main: 'main.go', more: { 'go.mod': 'module example\n\ngo 1.19\n' } },
+    run: (at) => {
+      const env = { GOCACHE: join(root, 'go'), GOFLAGS: '-mod=mod', GOTOOLCHAIN: 'local', HOME: root };
+      quiet(at, 'go', ['vet', './...'], env);
+      return quiet(at, 'go', ['run', '.'], env);
+    },
+  },
+  TypeScript: {
+    ...{ needs: ['node'], main: 'main.ts' },
+    run: (at) => {
+      const program = ts.createProgram([join(at, 'main.ts')], { strict: true, noUncheckedIndexedAccess: true, noUnusedLocals: true, noImplicitReturns: true, allowImportingTsExtensions: true, noEmit: true, target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext, moduleResolution: ts.ModuleResolutionKind.Bundler, types: [], lib: ['lib.es2022.d.ts', 'lib.dom.d.ts'] }); // prettier-ignore
+      const found = ts.getPreEmitDiagnostics(program);
+      if (found.length) throw new Error(ts.formatDiagnostics(found, { getCanonicalFileName: (one) => one, getCurrentDirectory: () => at, getNewLine: () => '\n' })); // prettier-ignore
+      for (const name of ['main', 'camera']) {
+        const text = ts.sys.readFile(join(at, `${name}.ts`))!;
+        const made = ts.transpileModule(text, { compilerOptions: { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext } }).outputText; // prettier-ignore
+        writeFileSync(join(at, `${name}.mjs`), made.replace('./camera.ts', './camera.mjs'));
+      }
+      return quiet(at, process.execPath, ['main.mjs']);
+    },
+  },
+  Python: { ...{ needs: ['python3'], main: 'main.py' }, run: (at) => quiet(at, 'python3', ['-W', 'error', 'main.py']) },
+  Java: {
+    ...{ needs: ['javac', 'java'], main: 'Example.java' },
+    run: (at) => (quiet(at, 'javac', ['-Xlint:all', '-Werror', 'Example.java', 'CameraMath.java']), quiet(at, 'java', ['-Xshare:auto', 'Example'])), // prettier-ignore
+  },
+  Lua: { ...{ needs: ['lua5.4'], main: 'main.lua' }, run: (at) => quiet(at, 'lua5.4', ['-W', 'main.lua']) },
+};
+
+/** A random set-up: every form of camera comes about in a few. */
+function setUpBy(seed: number): SetUp {
+  const d = dice(seed * 7919);
+  const conventions = conventionsBy(d) as Conventions;
+  const e = codecOf(conventions);
+  const viewport = { x: d.of([0, 20]), y: d.of([0, 10]), width: 1280, height: 720 };
+  const own = (v: readonly [number, number, number]) => [...e.toWorld(v)] as [number, number, number];
+  const form = seed % 3;
+  const angles = { yaw: e.toAngle(d.real(-2, 2)), pitch: e.toAngle(d.real(-1, 1)), roll: e.toAngle(d.real(-0.5, 0.5)) };
+  const orientation: RequestCamera['orientation'] = form === 0 ? angles : form === 1 ? { lookAt: own([d.real(-4, 4), 1, -20]) } : { quaternion: [0, 0, 0, 1] }; // prettier-ignore
+  const shift: [number, number] = d.chance(0.6) ? [d.real(-0.4, 0.4), d.real(-0.4, 0.4)] : [0, 0];
+  const lens: RequestCamera['projection'] = seed % 4 === 3 ? { kind: 'orthographic', near: 1, far: 90, height: 30, shift } : { kind: 'perspective', near: 0.5, far: seed % 4 === 2 ? null : 120, verticalFov: e.toAngle(d.real(0.5, 1.4)), shift }; // prettier-ignore
+  const turned = form === 2 && e.handedness.world !== e.handedness.view ? angles : orientation;
+  const made = setUpOf({ position: own([d.real(-9, 9), d.real(1, 9), d.real(-9, 9)]), orientation: turned, projection: lens }, viewport, e, [[-3, -2], [4, -2.5], [5, 6], [-4, 5]]); // prettier-ignore
+  if (!made.ok) throw new Error(JSON.stringify(made.problems));
+  return made.value.setUp;
+}
+
+const vec = (v: readonly number[]): string =>
+  `vec${v.length}(${v.map((one) => (one < 0 ? `-${-one}` : String(one))).join(', ')})`;
+
+/** What is asked of the code, and what the core has for it, number by number. */
+function askedOf(setUp: SetUp): { asked: Asked[]; wanted: number[][] } {
+  const { camera, viewport, e } = setUp;
+  const world = e.toWorld([1.5, 2, -14]);
+  const behind = e.toWorld([3, 2, 40]);
+  const pixel = [310.5, 201.25] as const;
+  const queries = [
+    { id: 'm', op: 'matrices' },
+    { id: 'p', op: 'worldToScreen', points: [world, behind] },
+    { id: 'b', op: 'screenToWorld', pixels: [pixel], at: { ahead: 12 } },
+    { id: 'r', op: 'rays', pixels: [pixel] },
+    { id: 'f', op: 'planes' },
+    { id: 'bb', op: 'billboard', items: ['viewPlane', 'eyePoint', 'axisEye'].map((mode) => ({ position: world, size: [1, 1], mode })) },
+  ]; // prettier-ignore
+  const made = compute({ astrolabe: 1, conventions: e.conventions, viewport, camera, queries });
+  if (!made.ok) throw new Error(JSON.stringify(made.problem));
+  const [m, p, b, r, f, bb] = made.response.results as unknown as [Record<string, number[]>, { points: { screen: number[] | null; depth: number; ahead: number; inFront: boolean }[] }, { pixels: { point: number[] }[] }, { pixels: { origin: number[]; direction: number[] }[] }, { planes: { plane: number[] }[] }, { items: { right: number[]; up: number[]; normal: number[] }[] }]; // prettier-ignore
+  const asked: Asked[] = [];
+  const wanted: number[][] = [];
+  const ask = (text: string, of: readonly number[]) => {
+    asked.push({ text, comment: null });
+    wanted.push([...of]);
+  };
+  const frame = 'frame_of(this_camera())';
+  ask(`view_matrix(${frame})`, m['view']!);
+  ask(`projection_matrix(${frame})`, m['projection']!);
+  ask(`view_projection_matrix(${frame})`, m['viewProjection']!);
+  ask(`camera_to_world(${frame})`, m['cameraToWorld']!);
+  for (const [i, point] of [world, behind].entries()) {
+    const { screen, depth, ahead } = p.points[i]!;
+    ask(`world_to_screen(${frame}, ${vec(point)})`, screen ? [...screen, depth, ahead, 1] : [0, 0, 0, ahead, 0]);
+  }
+  ask(`screen_to_world(${frame}, ${vec(pixel)}, 12)`, b.pixels[0]!.point);
+  ask(`pixel_ray(${frame}, ${vec(pixel)})`, [...r.pixels[0]!.origin, ...r.pixels[0]!.direction]);
+  ask(
+    `frustum_of(${frame})`,
+    f.planes.flatMap(({ plane }) => plane),
+  );
+  const outside = (centre: readonly number[], reach: (n: readonly number[]) => number) => Number(f.planes.some(({ plane: [x, y, z, d] }) => x! * centre[0]! + y! * centre[1]! + z! * centre[2]! + d! < -reach([x!, y!, z!]))); // prettier-ignore
+  for (const centre of [world, behind]) {
+    ask(`sphere_is_outside(frustum_of(${frame}), ${vec(centre)}, 2.5)`, [outside(centre, () => 2.5)]);
+    ask(`box_is_outside(frustum_of(${frame}), ${vec(centre)}, vec3(1, 2, 3))`, [outside(centre, (n) => Math.abs(n[0]!) + 2 * Math.abs(n[1]!) + 3 * Math.abs(n[2]!))]); // prettier-ignore
+  }
+  const perspective = camera.projection.kind === 'perspective';
+  const boards = bb.items.map(({ right, up, normal }) => [...right, ...up, ...normal]);
+  ask(`board_in_view_plane(${frame})`, boards[0]!);
+  const stands = perspective ? `, ${vec(world)}` : '';
+  ask(`board_towards_eye(${frame}${stands})`, boards[1]!);
+  ask(`board_upright(${frame}${stands})`, boards[2]!);
+  ask('may_appear(vec2(0, 1), 0.5, 1)', [0]);
+  ask('may_appear(vec2(20, 1), 0.5, 1)', [1]);
+  ask('may_appear(vec2(5.5, 1), 0.5, 1)', [0]);
+  if (perspective) {
+    ask('fov_for_height(10, 7)', [e.toAngle(2 * Math.atan(5 / 7))]);
+    const half = Math.tan(e.fromAngle((camera.projection as { verticalFov: number }).verticalFov) / 2);
+    ask(`height_at(${frame}, 7)`, [14 * half]);
+  }
+  ask('follow(1, 9, 2, 0.5, 0.25)', [7 + (1 - 7) * 2 ** -0.5]);
+  ask('follow(1, 2.5, 2, 0.5, 0.25)', [1]);
+  ask('follow(1, -9, 2, 0, 0.25)', [-7]);
+  ask(`key_ahead(${frame}, ${vec(world)})`, [p.points[0]!.ahead]);
+  ask(`key_distance(${frame}, ${vec(world)})`, [Math.hypot(...world.map((v, i) => v - camera.position[i]!))]);
+  return { asked, wanted };
+}
+
+const wish = (language: string, number: CodeWish['number'], naming: CodeWish['naming'] = 'own'): CodeWish => ({ language, parts: codeParts, number, naming, constants: true }); // prettier-ignore
+
+describe.each(Object.entries(tools))('code in %s', (name, { needs, main, more, run }) => {
+  const missing = needs.filter((program) => !there(program));
+  const language = deliverLanguages.find((one) => one.name === name)!;
+  const cases = [[1, 'double', 'own'], [2, 'double', 'own'], [3, 'double', 'camel'], [4, 'float', 'own']] as const; // prettier-ignore
+  it.skipIf(missing.length > 0).each(cases)(
+    `of set-up %i in %ss is compiled without a warning and has the core’s numbers${missing.length ? ` (no ${missing.join(', ')} here)` : ''}`,
+    (seed, number, naming) => {
+      const setUp = setUpBy(seed);
+      const { asked, wanted } = askedOf(setUp);
+      const own = wish(name, number, naming);
+      const at = join(root, `${name.replace(/\W/g, 'x')}-${seed}`);
+      mkdirSync(join(at, 'camera'), { recursive: true });
+      const file = emitCode(setUp, own);
+      writeFileSync(join(at, name === 'Go' ? 'camera' : '', file.name), file.text);
+      writeFileSync(join(at, main), emitExample(setUp, own, asked));
+      for (const [path, text] of Object.entries(more ?? {})) writeFileSync(join(at, path), text);
+      const printed = run(at, main).trim().split('\n').map((line) => (line === 'true' ? 1 : line === 'false' ? 0 : Number(line))); // prettier-ignore
+      const flat = wanted.flat();
+      expect(printed).toHaveLength(flat.length);
+      let at_ = 0;
+      wanted.forEach((list, i) => {
+        const size = Math.max(1, ...list.map(Math.abs));
+        for (const v of list) expect(Math.abs(printed[at_++]! - v) / size, `${asked[i]!.text}: ${printed[at_ - 1]} for ${v}`).toBeLessThan(number === 'double' ? 1e-12 : 2e-5); // prettier-ignore
+      });
+      expect(language.file).toBe(file.name);
+    },
+    120_000,
+  );
+}); // prettier-ignore
+
+describe('shaders', () => {
+  it.skipIf(!there('glslangValidator'))('GLSL is taken by the reference compiler', () => {
+    for (const seed of [1, 2, 3, 4]) {
+      const { text } = emitCode(setUpBy(seed), wish('GLSL', 'float'));
+      const file = join(root, `camera-${seed}.frag`);
+      writeFileSync(file, `#version 300 es\nprecision highp float;\n${text}\nout vec4 colour;\nvoid main() { colour = vec4(world_to_screen(frame_of(this_camera()), vec3(1.0)).x); }\n`); // prettier-ignore
+      execFileSync('glslangValidator', [file], { encoding: 'utf8' });
+    }
+  });
+});
