@@ -42,6 +42,23 @@ describe('the command line', () => {
     expect(shell(slow).stdout).toBe(JSON.stringify(answer) + '\n');
   });
 
+  it('writes the code of a camera, to standard output or a folder, and refuses what it cannot', () => {
+    const given = file('camera.json', JSON.stringify(request(0)));
+    const shown = run('code', given, '--language', 'c++', '--parts', 'camera,worldToScreen', '--number', 'float');
+    expect(shown.status).toBe(0);
+    expect(shown.stdout).toContain('inline ScreenPoint world_to_screen(const Frame& frame, const Vec3& point) {');
+    expect(shown.stdout).not.toContain('pixel_ray');
+    expect(shown.stdout).toContain('float');
+    const out = join(folder, 'code');
+    const kept = run('code', given, '--language', 'Python', '--parameters', '--out', out);
+    expect(kept.stdout.trim()).toBe(join(out, 'camera.py'));
+    expect(readFileSync(join(out, 'camera.py'), 'utf8')).not.toContain('def this_camera');
+    expect(run('code', given, '--language', 'Morse').stderr).toContain('one of C, C++');
+    expect(run('code', given, '--language', 'C', '--parts', 'worldToScren').stderr).toContain('one of camera');
+    const flat = file('flat.json', JSON.stringify({ ...request(0), camera: { kind: '2d', focus: [0, 0], anchor: [10, 5], zoom: 1 } })); // prettier-ignore
+    expect(run('code', flat, '--language', 'C')).toMatchObject({ status: 2, stderr: expect.stringContaining('in space') }); // prettier-ignore
+  });
+
   it('says in a sentence what is wrong, and ends with 2', () => {
     const all = [
       [run('compute', join(folder, 'none.json')), 'cannot be read'],

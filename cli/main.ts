@@ -1,9 +1,15 @@
-import { createReadStream } from 'node:fs';
+import { createReadStream, mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { Command, InvalidArgumentError } from 'commander';
 import { computeLazily, problemDocument } from '../core/compute/compute';
 import { writeJson } from '../core/compute/lazy';
 import { requestJsonSchema } from '../core/compute/jsonSchema';
 import { limitsTable, serverLimits } from '../core/compute/limits';
+import { emitCode } from '../core/deliver/code';
+import { deliverLanguages } from '../core/deliver/languages';
+import { codeParts, type CodePart } from '../core/deliver/library';
+import type { Naming } from '../core/deliver/print';
+import { setUpOfRequest } from '../core/deliver/setUp';
 
 // A failure until an answer has been written.
 process.exitCode = 1;
@@ -77,6 +83,73 @@ program
     await write(process.stdout, both(writeJson(answered.response, indent), ['\n']));
     process.exitCode = 0;
   });
+
+const choiceOf =
+  <T extends string>(what: string, all: readonly T[]) =>
+  (text: string): T => {
+    const found = all.find((one) => one.toLowerCase() === text.toLowerCase());
+    if (!found) throw new InvalidArgumentError(`${what}: one of ${all.join(', ')}.`);
+    return found;
+  };
+const partsOf = (text: string): CodePart[] =>
+  text === 'all' ? [...codeParts] : text.split(',').map((one) => choiceOf('Parts', codeParts)(one.trim()));
+
+/** Reads a file as JSON; what is wrong with it is said, and null comes back. */
+async function readJson(file: string): Promise<{ value: unknown } | null> {
+  const refuse = async (message: string) => {
+    await write(process.stderr, [JSON.stringify(problemDocument([{ path: '', message }]), null, 2), '\n']);
+    process.exitCode = 2;
+    return null;
+  };
+  try {
+    return { value: JSON.parse(await readText(file)) as unknown };
+  } catch (error) {
+    return refuse(error instanceof SyntaxError ? `This is not JSON: ${error.message}.` : `${file} cannot be read: ${(error as Error).message}.`); // prettier-ignore
+  }
+}
+
+program
+  .command('code')
+  .description('write the source of exactly this camera’s mathematics')
+  .argument('<request>', 'a compute request with the camera and its conventions, or - for standard input')
+  .requiredOption('--language <name>', deliverLanguages.map(({ name }) => name).join(', '), choiceOf('The language', deliverLanguages.map(({ name }) => name))) // prettier-ignore
+  .option('--parts <list>', `all, or of ${codeParts.join(',')}`, partsOf, [...codeParts])
+  .option('--number <type>', 'double or float', choiceOf('The number type', ['double', 'float'] as const), 'double')
+  .option('--naming <manner>', 'own (the language’s), snake, camel or pascal', choiceOf('The naming', ['own', 'snake', 'camel', 'pascal'] as const), 'own') // prettier-ignore
+  .option('--parameters', 'leave the camera’s own numbers out: it is a parameter alone')
+  .option('--out <folder>', 'where the file goes; on standard output if not said')
+  .action(
+    async (
+      file: string,
+      options: { language: string; parts: CodePart[]; number: 'double' | 'float'; naming: Naming; parameters?: boolean; out?: string },
+    ) => {
+      const given = await readJson(file);
+      if (!given) return;
+      const made = setUpOfRequest(given.value);
+      if (!made.ok) {
+        await write(process.stderr, [JSON.stringify(made.problem, null, 2), '\n']);
+        process.exitCode = 2;
+        return;
+      }
+      const { language, parts, number, naming } = options;
+      const shader = language === 'GLSL' || language === 'WGSL';
+      if (parts.includes('spawn') && !made.setUp.footprint.length)
+        process.stderr.write('The camera sees none of the ground, or all of it to infinity, so the part “spawn” is left out.\n');
+      const { name, text } = emitCode(made.setUp, { language, parts, number: shader ? 'float' : number, naming, constants: !options.parameters });
+      if (!options.out) await write(process.stdout, [text]);
+      else {
+        try {
+          mkdirSync(options.out, { recursive: true });
+          writeFileSync(join(options.out, name), text);
+        } catch (error) {
+          process.stderr.write(`${options.out} cannot be written to: ${(error as Error).message}.\n`);
+          return;
+        }
+        await write(process.stdout, [join(options.out, name), '\n']);
+      }
+      process.exitCode = 0;
+    },
+  ); // prettier-ignore
 
 program
   .command('schema')

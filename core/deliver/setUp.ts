@@ -1,0 +1,48 @@
+import type { CameraFrame } from '../camera/frame';
+import { computeLazily, type ProblemDocument } from '../compute/compute';
+import { readConventions } from '../compute/read';
+import { requestSchema } from '../compute/schema';
+import type { ConventionCodec } from '../conventions/codec';
+import { footprint } from '../ground/footprint';
+import type { Vec2 } from '../math/vec3';
+import { planeSurface } from '../spawn/surface';
+import { setUpOf } from './code';
+import type { SetUp } from './library';
+
+/**
+ * The corners of what a camera sees of the ground, the level at height 0, one after another
+ * counter-clockwise in the surface's two coordinates (the world's own numbers to the right and ahead);
+ * empty where it sees none of it, or sees it to infinity.
+ */
+export function groundSeen(frame: CameraFrame, e: ConventionCodec): Vec2[] {
+  const seen = footprint(frame, [0, 0, 0], [0, 1, 0]);
+  const surface = planeSurface([0, 0, 0], [0, 1, 0]);
+  if (!seen || seen.unbounded || !surface || seen.polygon.length < 3) return [];
+  const corners = seen.polygon.map((p) => e.toPair('forward', surface.coordinates(p)));
+  const twice = corners.reduce((sum, [x, y], i) => {
+    const [a, b] = corners[(i + 1) % corners.length]!;
+    return sum + x * b - a * y;
+  }, 0);
+  return twice < 0 ? corners.reverse() : corners;
+}
+
+/** The set-up of a compute request, any JSON value, or what is wrong with it as `compute` says it. */
+export function setUpOfRequest(given: unknown): { ok: true; setUp: SetUp } | { ok: false; problem: ProblemDocument } {
+  // Queries play no part; what is wrong with the rest is said as everywhere.
+  const bare: unknown = typeof given === 'object' && given !== null ? { ...given, queries: [] } : given;
+  const checked = computeLazily(bare);
+  if (!checked.ok) return checked;
+  const { camera, conventions, viewport } = requestSchema.parse(bare);
+  const refuse = (message: string) => ({ ok: false as const, problem: { type: 'about:blank' as const, title: 'The request has a problem', status: 422, errors: [{ path: 'camera', message }] } }); // prettier-ignore
+  if ('kind' in camera)
+    return refuse('Code is written for a camera in space. Give the orthographic one that this 2D camera equals.');
+  const e = readConventions(conventions);
+  if (!e.ok) throw new Error('conventions that were read before');
+  const made = setUpOf(camera, viewport, e.value, []);
+  if (!made.ok) throw new Error('a camera that was read before');
+  const { setUp, frame } = made.value;
+  const { extents: x } = frame;
+  if (!(x.right > x.left && x.top > x.bottom))
+    return refuse('The extents are mirrored. Exchange left and right, or bottom and top, and mirror the picture where it is shown.'); // prettier-ignore
+  return { ok: true, setUp: { ...setUp, footprint: groundSeen(frame, e.value) } };
+}
