@@ -56,8 +56,66 @@ describe('the command line', () => {
     expect(run('code', given, '--language', 'Morse').stderr).toContain('one of C, C++');
     expect(run('code', given, '--language', 'C', '--parts', 'worldToScren').stderr).toContain('one of camera');
     const flat = file('flat.json', JSON.stringify({ ...request(0), camera: { kind: '2d', focus: [0, 0], anchor: [10, 5], zoom: 1 } })); // prettier-ignore
-    expect(run('code', flat, '--language', 'C')).toMatchObject({ status: 2, stderr: expect.stringContaining('in space') }); // prettier-ignore
+    expect(run('code', flat, '--language', 'C', '--parts', 'worldToScreen').stdout).toContain('world units');
+    const mirrored = file('mirrored.json', JSON.stringify({ ...request(0), camera: { ...request(0).camera, projection: { kind: 'frustum', near: 1, far: 9, left: 1, right: -1, bottom: -1, top: 1 } } })); // prettier-ignore
+    expect(run('code', mirrored, '--language', 'C')).toMatchObject({ status: 2, stderr: expect.stringContaining('mirrored') }); // prettier-ignore
   });
+
+  const hasCpp = spawnSync('sh', ['-c', 'command -v g++']).status === 0;
+  it.skipIf(!hasCpp)('finds what is wrong in an engine’s own test-suite by its answers to test vectors', () => {
+    const camera = { position: [4, 3, 9], orientation: { lookAt: [0, 1, 0] }, projection: { kind: 'perspective', near: 0.5, far: 80, verticalFov: 50 } }; // prettier-ignore
+    const given = file('engine.json', JSON.stringify({ ...request(0), viewport: { width: 1280, height: 720 }, camera }));
+    const made = run('vectors', given, '--count', '12', '--seed', '7');
+    expect(made.status).toBe(0);
+    const vectors = file('vectors.json', made.stdout);
+    const table = run('vectors', given, '--count', '12', '--seed', '7', '--csv').stdout;
+    expect(table.split('\n')[0]).toContain('id,kind,in 1,in 2,in 3,out 1');
+    const rows = (JSON.parse(made.stdout) as { rows: { id: string; kind: string; input: number[]; expected: number[] | null }[] }).rows; // prettier-ignore
+    // A small engine with a camera of its own: columns, −z ahead, depth 0 to 1.
+    const points = rows.filter(({ kind }) => kind === 'worldToScreen');
+    const engine = (aspect: string) => `#include <cmath>
+#include <cstdio>
+struct V { double x, y, z; };
+static V sub(V a, V b) { return {a.x - b.x, a.y - b.y, a.z - b.z}; }
+static double dot(V a, V b) { return a.x * b.x + a.y * b.y + a.z * b.z; }
+static V cross(V a, V b) { return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x}; }
+static V unit(V v) { double l = std::sqrt(dot(v, v)); return {v.x / l, v.y / l, v.z / l}; }
+int main() {
+  const V eye{4, 3, 9}, f = unit(sub(V{0, 1, 0}, eye)), r = unit(cross(f, V{0, 1, 0})), u = cross(r, f);
+  const double width = 1280, height = 720, aspect = ${aspect}, t = 1 / std::tan(50 * M_PI / 360), n = 0.5, far = 80;
+  std::printf("view,%.9g,%.9g,%.9g,0,%.9g,%.9g,%.9g,0,%.9g,%.9g,%.9g,0,%.9g,%.9g,%.9g,1\\n", r.x, u.x, -f.x, r.y, u.y, -f.y, r.z, u.z, -f.z, -dot(r, eye), -dot(u, eye), dot(f, eye));
+  std::printf("projection,%.9g,0,0,0,0,%.9g,0,0,0,0,%.9g,-1,0,0,%.9g,0\\n", t / aspect, t, far / (n - far), far * n / (n - far));
+  const V points[] = {${points.map(({ input }) => `{${input.join(', ')}}`).join(', ')}};
+  int i = 1;
+  for (const V& p : points) {
+    const V d = sub(p, eye);
+    const double w = dot(d, f);
+    if (w <= 0) std::printf("point %d,none\\n", i++);
+    else std::printf("point %d,%.9g,%.9g\\n", i++, (dot(d, r) * t / aspect / w + 1) / 2 * width, (1 - dot(d, u) * t / w) / 2 * height);
+  }
+}
+`;
+    const answersOf = (aspect: string): string => {
+      const source = file('engine.cpp', engine(aspect));
+      execFileSync('g++', ['-std=c++17', source, '-o', join(folder, 'engine')]);
+      return execFileSync(join(folder, 'engine'), { encoding: 'utf8' });
+    };
+    // What the engine has no function for is left out of the vectors by its test-suite.
+    const own = { ...(JSON.parse(made.stdout) as object), rows: rows.filter(({ kind }) => ['view', 'projection', 'worldToScreen'].includes(kind)) };
+    const kept = file('own.json', JSON.stringify(own));
+    const wrong = run('check', kept, file('wrong.csv', answersOf('height / width')), '--junit', join(folder, 'junit.xml'));
+    expect(wrong.status).toBe(1);
+    expect(wrong.stdout).toContain('Projection: The aspect is height over width');
+    expect(wrong.stdout).toMatch(/projection: number 1 is .*, and should be/);
+    expect(wrong.stdout).not.toMatch(/^view:/m);
+    const junit = readFileSync(join(folder, 'junit.xml'), 'utf8');
+    expect(junit).toContain(`tests="${own.rows.length}"`);
+    expect(junit).toContain('<failure message=');
+    const right = run('check', kept, file('right.csv', answersOf('width / height')));
+    expect(right).toMatchObject({ status: 0, stdout: `${own.rows.length} right, 0 wrong\n` });
+    expect(run('check', vectors, file('none.txt', 'view,x'))).toMatchObject({ status: 2, stderr: expect.stringContaining('is no number') });
+    expect(run('check', given, file('right.csv', answersOf('width / height')))).toMatchObject({ status: 2, stderr: expect.stringContaining('no test vectors') });
+  }, 60_000); // prettier-ignore
 
   it('says in a sentence what is wrong, and ends with 2', () => {
     const all = [

@@ -10,6 +10,8 @@ import { deliverLanguages } from '../core/deliver/languages';
 import { codeParts, type CodePart } from '../core/deliver/library';
 import type { Naming } from '../core/deliver/print';
 import { setUpOfRequest } from '../core/deliver/setUp';
+import { checkAnswers, vectorsOf } from '../core/deliver/vectors';
+import { junitOf, readAnswers, readVectors, vectorsTable } from '../formats/vectors';
 
 // A failure until an answer has been written.
 process.exitCode = 1;
@@ -150,6 +152,75 @@ program
       process.exitCode = 0;
     },
   ); // prettier-ignore
+
+const whole = (text: string) => {
+  const value = Number(text);
+  if (!Number.isInteger(value) || value < 1 || value > 100_000) throw new InvalidArgumentError('Give a whole number, 1 to 100,000.'); // prettier-ignore
+  return value;
+};
+const share = (text: string) => {
+  const value = Number(text);
+  if (!(value > 0 && value < 1))
+    throw new InvalidArgumentError('Give a share of a number’s size, above 0 and below 1.');
+  return value;
+};
+
+program
+  .command('vectors')
+  .description('write test vectors: what an engine’s own functions are to give for this camera')
+  .argument('<request>', 'a compute request with the camera and its conventions, or - for standard input')
+  .option('--count <number>', 'points', whole, 24)
+  .option('--seed <number>', 'another seed, other points', whole, 1)
+  .option('--csv', 'as a table instead of JSON, to be read by a harness')
+  .action(async (file: string, { count, seed, csv }: { count: number; seed: number; csv?: boolean }) => {
+    const given = await readJson(file);
+    if (!given) return;
+    const made = vectorsOf(given.value, count, seed);
+    if (made.ok) await write(process.stdout, [csv ? vectorsTable(made.vectors) : `${JSON.stringify(made.vectors, null, 1)}\n`]);
+    else await write(process.stderr, [JSON.stringify(made.problem, null, 2), '\n']);
+    process.exitCode = made.ok ? 0 : 2;
+  }); // prettier-ignore
+
+program
+  .command('check')
+  .description('compare an engine’s own answers with test vectors; exit 0 all right, 1 some wrong, 2 unreadable')
+  .argument('<vectors>', 'test vectors as JSON')
+  .argument(
+    '<answers>',
+    'JSON, lists by the ids of the rows, or lines of id and numbers parted by commas; - for standard input',
+  ) // prettier-ignore
+  .option('--tolerance <share>', 'of a number’s size', share, 1e-5)
+  .option('--junit <file>', 'the same in the form of JUnit')
+  .action(async (file: string, answersFile: string, { tolerance, junit }: { tolerance: number; junit?: string }) => {
+    const unreadable = async (message: string) => {
+      await write(process.stderr, [message, '\n']);
+      process.exitCode = 2;
+    };
+    const given = await readJson(file);
+    if (!given) return;
+    const vectors = readVectors(given.value);
+    if (typeof vectors === 'string') return unreadable(vectors);
+    let text: string;
+    try {
+      text = await readText(answersFile);
+    } catch (error) {
+      return unreadable(`${answersFile} cannot be read: ${(error as Error).message}.`);
+    }
+    const answers = readAnswers(text);
+    if (typeof answers === 'string') return unreadable(answers);
+    const checked = checkAnswers(vectors, answers, tolerance);
+    const lines = checked.rows.filter(({ ok }) => !ok).map(({ id, says }) => `${id}: ${says}\n`);
+    const right = checked.rows.length - checked.wrong;
+    await write(process.stdout, both(lines, checked.suggests.map((one) => `This would explain it. ${one}\n`), [`${right} right, ${checked.wrong} wrong\n`])); // prettier-ignore
+    if (junit) {
+      try {
+        writeFileSync(junit, junitOf(checked));
+      } catch (error) {
+        return unreadable(`${junit} cannot be written to: ${(error as Error).message}.`);
+      }
+    }
+    process.exitCode = checked.wrong ? 1 : 0;
+  });
 
 program
   .command('schema')

@@ -149,9 +149,12 @@ for (const [route, demo] of [
     while (await closed.count()) await closed.first().click();
     // What is worked out meanwhile is there to be measured too.
     if (demo)
-      await expect(page.locator('.sheet')).not.toContainText(/(Making|Looking|Painting|Sweeping|counting)[a-z ]*…/, {
-        timeout: 30_000,
-      });
+      await expect(page.locator('.sheet')).not.toContainText(
+        /(Making|Looking|Painting|Sweeping|Searching|counting)[a-z ]*…/,
+        {
+          timeout: 30_000,
+        },
+      );
     const wrong: string[] = [];
     // The frame of the page is looked at whole with two tasks, the others at the sizes they are made for.
     const all = ['frame', 'convert', 'projects'].includes(route);

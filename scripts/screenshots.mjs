@@ -68,10 +68,14 @@ const chart = async (page) => {
   await page.waitForTimeout(3000);
 };
 await take('flat-paper', { task: 'frame', act: chart });
-await take('working', {
+await take('deliver', {
+  task: 'deliver',
   act: async (page) => {
-    await page.getByRole('button', { name: 'in full: From the point to the pixel' }).click();
-    await page.getByRole('dialog').getByRole('heading', { name: 'View to clip' }).waitFor();
+    await page
+      .getByText('inline ScreenPoint world_to_screen')
+      .scrollIntoViewIfNeeded()
+      .catch(() => {});
+    await page.getByTestId('code').evaluate((element) => (element.scrollTop = 1650));
   },
 });
 await take('convert-points', {

@@ -12,7 +12,5 @@ export const taskNames: readonly string[] = [
   'spawn',
   'motion',
   'diagnose',
+  'deliver',
 ];
-
-/** Tasks that are still to come, by name and the digit that will open them. */
-export const planned: readonly (readonly [name: string, key: string])[] = [['Deliver', '0']];

@@ -1,6 +1,12 @@
 /** Hands text to the user as a file. */
-export function saveFile(name: string, text: string, type = 'application/json'): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+export const saveFile = (name: string, text: string, type = 'application/json'): void =>
+  saveBlob(name, new Blob([text], { type }));
+/** Hands bytes to the user as a file. */
+export const saveBytes = (name: string, bytes: Uint8Array, type: string): void =>
+  saveBlob(name, new Blob([bytes as Uint8Array<ArrayBuffer>], { type }));
+
+function saveBlob(name: string, blob: Blob): void {
+  const url = URL.createObjectURL(blob);
   const link = Object.assign(document.createElement('a'), { href: url, download: name });
   link.click();
   setTimeout(() => URL.revokeObjectURL(url), 10_000);

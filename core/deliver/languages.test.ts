@@ -6,7 +6,7 @@ import ts from 'typescript';
 import { afterAll, describe, expect, it } from 'vitest';
 import { compute } from '../compute/compute';
 import type { RequestCamera } from '../compute/schema';
-import type { Conventions } from '../conventions/conventions';
+import { presets, type Conventions } from '../conventions/conventions';
 import { codecOf } from '../conventions/codec';
 import { conventionsBy, dice } from '../testing/wrongEngine';
 import { emitCode, emitExample, setUpOf, type Asked, type CodeWish } from './code';
@@ -201,6 +201,27 @@ describe.each(Object.entries(tools))('code in %s', (name, { needs, main, more, r
     120_000,
   );
 }); // prettier-ignore
+
+describe('the code of one camera', () => {
+  // Read by eye when they change: what is written is what a user takes home.
+  it.each(deliverLanguages.map(({ name, file }) => [name, file]))(
+    'in %s is as it was read last',
+    async (name, file) => {
+      const e = codecOf(presets.WebGPU);
+      const camera = { position: [-6, 14, 64] as [number, number, number], orientation: { yaw: 6, pitch: -8, roll: 0 }, projection: { kind: 'perspective' as const, near: 5, far: 140, verticalFov: 36 } }; // prettier-ignore
+      const made = setUpOf(camera, { x: 0, y: 0, width: 1280, height: 720 }, e, [
+        [-6, 0],
+        [10, -2],
+        [9, 8],
+        [-5, 7],
+      ]);
+      if (!made.ok) throw new Error('a proper camera');
+      const shader = name === 'GLSL' || name === 'WGSL';
+      const { text } = emitCode(made.value.setUp, wish(name!, shader ? 'float' : 'double'));
+      await expect(text).toMatchFileSnapshot(`golden/${file}.golden`);
+    },
+  );
+});
 
 describe('shaders', () => {
   it.skipIf(!there('glslangValidator'))('GLSL is taken by the reference compiler', () => {

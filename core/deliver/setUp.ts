@@ -1,7 +1,8 @@
 import type { CameraFrame } from '../camera/frame';
-import { computeLazily, type ProblemDocument } from '../compute/compute';
-import { readConventions } from '../compute/read';
+import { computeLazily, problemDocument, type ProblemDocument } from '../compute/compute';
+import { resolveRequest } from '../compute/read';
 import { requestSchema } from '../compute/schema';
+import { writeCamera } from '../compute/write';
 import type { ConventionCodec } from '../conventions/codec';
 import { footprint } from '../ground/footprint';
 import type { Vec2 } from '../math/vec3';
@@ -32,17 +33,15 @@ export function setUpOfRequest(given: unknown): { ok: true; setUp: SetUp } | { o
   const bare: unknown = typeof given === 'object' && given !== null ? { ...given, queries: [] } : given;
   const checked = computeLazily(bare);
   if (!checked.ok) return checked;
-  const { camera, conventions, viewport } = requestSchema.parse(bare);
-  const refuse = (message: string) => ({ ok: false as const, problem: { type: 'about:blank' as const, title: 'The request has a problem', status: 422, errors: [{ path: 'camera', message }] } }); // prettier-ignore
-  if ('kind' in camera)
-    return refuse('Code is written for a camera in space. Give the orthographic one that this 2D camera equals.');
-  const e = readConventions(conventions);
-  if (!e.ok) throw new Error('conventions that were read before');
-  const made = setUpOf(camera, viewport, e.value, []);
-  if (!made.ok) throw new Error('a camera that was read before');
-  const { setUp, frame } = made.value;
+  const resolved = resolveRequest(requestSchema.parse(bare));
+  if (!resolved.ok) throw new Error('a request that was read before');
+  const { camera, codec: e, frame, flat } = resolved.value;
+  const refuse = (message: string) => ({ ok: false as const, problem: problemDocument([{ path: 'camera', message }]) });
   const { extents: x } = frame;
   if (!(x.right > x.left && x.top > x.bottom))
     return refuse('The extents are mirrored. Exchange left and right, or bottom and top, and mirror the picture where it is shown.'); // prettier-ignore
-  return { ok: true, setUp: { ...setUp, footprint: groundSeen(frame, e.value) } };
+  // A flat camera is the orthographic one that it equals; its world has no ground.
+  const made = setUpOf(flat || 'kind' in camera ? writeCamera(frame, e) : camera, frame.viewport, e, flat ? [] : groundSeen(frame, e)); // prettier-ignore
+  if (!made.ok) throw new Error('a camera that was read before');
+  return { ok: true, setUp: made.value.setUp };
 }

@@ -1,0 +1,197 @@
+import { useDeferredValue, useMemo } from 'react';
+import { codeParts, type CodePart } from '../../../core/deliver/library';
+import type { Size } from '../../pictures/contract';
+import { useTaskMoment } from '../../state/tempo';
+import { saveFile } from '../../ui/files';
+import { counted } from '../../ui/figures';
+import { Choice } from '../../ui/Choice';
+import { copy } from '../../ui/notices';
+import { coloured } from './coloured';
+import { commandsOf } from './commands';
+import { change, copyCode, saveAll } from './edits';
+import { codeNow, partsFor } from './setUp';
+import { languageNames, namings, type DeliverState } from './state';
+import { namingWords, partWords } from './words';
+
+/** The code as it is now, a little behind the hand while something is dragged. */
+function useCode() {
+  const now = useDeferredValue(useTaskMoment<DeliverState>('deliver'));
+  return useMemo(() => ({ now, made: codeNow(now) }), [now]);
+}
+
+function Coloured({ text, language, id }: { text: string; language: string; id: string }) {
+  const html = useMemo(() => ({ __html: coloured(text, language) }), [text, language]);
+  return <pre className="code-text" data-testid={id} tabIndex={0} dangerouslySetInnerHTML={html} />;
+}
+
+/** How the code is wanted: language, parts, type and names. */
+export function Wish() {
+  const now = useTaskMoment<DeliverState>('deliver');
+  const { slice } = now;
+  const shader = slice.language === 'GLSL' || slice.language === 'WGSL';
+  const able = partsFor(now, codeParts);
+  const toggle = (part: CodePart, on: boolean) =>
+    change(on ? `take ${partWords[part]}` : `leave out ${partWords[part]}`, (draft) => {
+      draft.parts = codeParts.filter((one) => (one === part ? on : draft.parts.includes(one)));
+    });
+  return (
+    <>
+      <div className="row wide">
+        <label className="label" htmlFor="deliver-language">
+          Language
+        </label>
+        <select
+          id="deliver-language"
+          className="select"
+          value={slice.language}
+          onChange={({ target }) => change('choose the language', (draft) => void (draft.language = target.value))}
+        >
+          {languageNames.map((name) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+      </div>
+      <div className="row wide">
+        <span className="label">Numbers</span>
+        <Choice
+          name="Number type"
+          value={shader ? 'float' : slice.number}
+          options={[
+            { value: 'double', label: 'double', disabled: shader, title: shader ? 'Shaders have floats alone' : '' },
+            { value: 'float', label: 'float' },
+          ]}
+          onChange={(value) => change('choose the number type', (draft) => void (draft.number = value))}
+        />
+      </div>
+      <div className="row wide">
+        <label className="label" htmlFor="deliver-naming">
+          Names
+        </label>
+        <select
+          id="deliver-naming"
+          className="select"
+          value={slice.naming}
+          onChange={({ target }) =>
+            change(
+              'choose how names are written',
+              (draft) => void (draft.naming = target.value as DeliverState['naming']),
+            )
+          }
+        >
+          {namings.map((one) => (
+            <option key={one} value={one}>
+              {namingWords[one]}
+            </option>
+          ))}
+        </select>
+      </div>
+      <div className="part-list" role="group" aria-label="Parts">
+        {codeParts.map((part) => (
+          <label key={part} className="check">
+            <input
+              type="checkbox"
+              checked={part === 'camera' || (able.includes(part) && slice.parts.includes(part))}
+              disabled={part === 'camera' || !able.includes(part)}
+              onChange={({ target }) => toggle(part, target.checked)}
+            />
+            {partWords[part]}
+          </label>
+        ))}
+      </div>
+      <div className="row check">
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={slice.constants}
+            onChange={({ target }) =>
+              change('choose constants or parameters', (draft) => void (draft.constants = target.checked))
+            }
+          />
+          With this camera’s own numbers
+        </label>
+      </div>
+    </>
+  );
+}
+
+/** The code of the ticked parts, in a pane of its own. */
+export function CodePane({ size }: { size: Size }) {
+  const { now, made } = useCode();
+  if (typeof made === 'string') return <p className="pane-note">There is no code while the camera cannot be.</p>;
+  return (
+    <div className="code-pane" style={{ width: size.width, height: size.height }}>
+      <Coloured id="code" text={made.file.text} language={now.slice.language} />
+    </div>
+  );
+}
+
+/** What takes the code home. */
+export function Code() {
+  const { now, made } = useCode();
+  if (typeof made === 'string') return <p className="warning">There is no code while the camera cannot be: {made}</p>;
+  const { file } = made;
+  const seesGround = !now.slice.parts.includes('spawn') || now.flat || /may_?appear/i.test(file.text);
+  return (
+    <>
+      <div className="row flex-wrap">
+        <button className="plain-button" onClick={copyCode}>
+          Copy
+        </button>
+        <button className="plain-button" onClick={() => saveFile(file.name, file.text, 'text/plain')}>
+          Save
+        </button>
+        <button className="plain-button" onClick={() => void saveAll()}>
+          All as a zip
+        </button>
+      </div>
+      <p className="text-note leading-4 text-ink2" data-testid="code-size">
+        {file.name}, {counted(file.text.split('\n').length - 1, 'line', 'lines')}, in the pane below the picture.
+      </p>
+      {!seesGround && (
+        <p className="warning">
+          The camera sees none of the ground, or all of it to infinity, so there is nothing to spawn out of sight of.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** A program that uses the code on this very camera, with what is to come out. */
+export function Example() {
+  const { now, made } = useCode();
+  if (typeof made === 'string') return <p className="warning">{made}</p>;
+  if (!made.example)
+    return (
+      <p className="text-note leading-4 text-ink2">
+        A shader prints nothing: its functions are called where its picture is made.
+      </p>
+    );
+  return (
+    <>
+      <div className="row">
+        <button className="plain-button" onClick={() => void copy(made.example, 'the example')}>
+          Copy
+        </button>
+        <span className="ml-auto text-ink2">of the probe, by this camera</span>
+      </div>
+      <Coloured id="example" text={made.example} language={now.slice.language} />
+    </>
+  );
+}
+
+/** The commands that give the same code and the expected answers, for exactly this project. */
+export function Commands() {
+  const { slice } = useTaskMoment<DeliverState>('deliver');
+  const lines = commandsOf(slice).join('\n');
+  return (
+    <>
+      <p className="text-note leading-4 text-ink2">
+        With the project saved as a compute request, camera.json: the menu under its name, or the zip.
+      </p>
+      <pre className="code-lines" data-testid="commands" tabIndex={0}>{lines}</pre>
+      <div className="row">
+        <button className="plain-button" onClick={() => void copy(lines, 'the commands')}>Copy</button>
+      </div>
+    </>
+  );
+} // prettier-ignore

@@ -1,0 +1,9 @@
+import type { Find } from '../task';
+
+/** What the worksheet of Deliver has, by its names and by other words of the trade. */
+export const finds: readonly Find[] = [
+  { name: 'Language of the code', at: '#deliver-language', words: 'generate source export library header shader' },
+  { name: 'Code', at: '[data-section="deliver-code"]', words: 'source functions download copy' },
+  { name: 'Example of the code', at: '[data-section="deliver-example"]', words: 'usage main expected values' },
+  { name: 'Commands for CI', at: '[data-section="deliver-commands"]', words: 'build server pipeline command line' },
+];

@@ -1,0 +1,65 @@
+import { writeCamera } from '../../../core/compute/write';
+import { emitCode, emitExample, setUpOf, type Asked, type CodeFile, type CodeWish } from '../../../core/deliver/code';
+import type { CodePart, SetUp } from '../../../core/deliver/library';
+import { groundSeen } from '../../../core/deliver/setUp';
+import { answerPoint } from '../../../core/compute/operations';
+import { cameraInSpace, coreViewport, expressCamera } from '../../../formats/camera';
+import type { Moment } from '../../state/moment';
+import { figure } from '../../ui/figures';
+import type { DeliverState } from './state';
+
+/** Parts that a world has no use for: on a flat one there is no ground, and no distance to zoom over. */
+export const partsFor = ({ flat }: Pick<Moment, 'flat'>, parts: readonly CodePart[]): CodePart[] =>
+  parts.filter((part) => !flat || (part !== 'spawn' && part !== 'dollyZoom'));
+
+/**
+ * The set-up that the code is of: the project's camera as it is said, or as its track has it; a flat
+ * one as the orthographic camera that it equals. A sentence where there is none.
+ */
+export function setUpNow(now: Omit<Moment, 'slice'>): SetUp | string {
+  const { project, flat, frame, rest, codec: e, seen } = now;
+  if (seen.problems.length) return seen.problems[0]!.message;
+  const asSaid = !flat && frame === rest;
+  const camera = asSaid ? expressCamera(cameraInSpace(project), e) : writeCamera(frame, e);
+  const made = setUpOf(camera, coreViewport(project), e, flat ? [] : groundSeen(frame, e));
+  return made.ok ? made.value.setUp : made.problems[0]!.message;
+}
+
+/** How the code is wanted, as far as the language and the world can have it. */
+export const wishOf = (now: Moment<DeliverState>): CodeWish => {
+  const { language, number, naming, constants, parts } = now.slice;
+  const shader = language === 'GLSL' || language === 'WGSL';
+  return { language, naming, constants, parts: partsFor(now, parts), number: shader ? 'float' : number };
+};
+
+/** The code, and a program that uses it on the probe with what the core has for it; a sentence where there is none. */
+export function codeNow(now: Moment<DeliverState>): { readonly file: CodeFile; readonly example: string } | string {
+  const setUp = setUpNow(now);
+  if (typeof setUp === 'string') return setUp;
+  const wish = wishOf(now);
+  return {
+    file: emitCode(setUp, wish),
+    example: emitExample(setUp, { ...wish, constants: true }, askedNow(now, wish)),
+  };
+}
+
+const text = (v: readonly number[]) => `vec${v.length}(${v.map((one) => (one < 0 ? `-${-one}` : String(one === 0 ? 0 : one)).replace('e+', 'e')).join(', ')})`; // prettier-ignore
+
+/** What the example asks: where the probe comes to, the ray back through it, and where it came from. */
+function askedNow(now: Moment<DeliverState>, { parts }: CodeWish): Asked[] {
+  const { chain, codec: e, frame, flat } = now;
+  const frameText = 'frame_of(this_camera())';
+  const asked: Asked[] = [];
+  if (!chain.ok) return [{ text: `view_projection_matrix(${frameText})`, comment: null }];
+  const point = e.toWorld(chain.value.world);
+  const answer = answerPoint({ codec: e, frame }, chain.value.world) as Record<string, unknown>;
+  const screen = answer['screen'] as readonly number[] | null;
+  const ahead = answer['ahead'] as number;
+  const said = (list: readonly number[]) => list.map((v) => figure(v, 6).replace('−', '-')).join(', ');
+  if (parts.includes('worldToScreen'))
+    asked.push({ text: `world_to_screen(${frameText}, ${text(point)})`, comment: screen ? `Expected: ${said([...screen, answer['depth'] as number, ahead])}, in front.` : `Expected: behind the eye, ${said([ahead])} ahead.` }); // prettier-ignore
+  if (parts.includes('screenToWorld') && screen)
+    asked.push({ text: `screen_to_world(${frameText}, ${text(screen)}, ${text([ahead]).slice(5, -1)})`, comment: `Expected: ${said(point)}.` }); // prettier-ignore
+  if (parts.includes('ray') && screen) asked.push({ text: `pixel_ray(${frameText}, ${text(screen)})`, comment: 'Through the same pixel: origin and direction.' }); // prettier-ignore
+  return asked.length ? asked : [{ text: `view_projection_matrix(${frameText})`, comment: flat ? null : 'World to clip, as the conventions list it.' }]; // prettier-ignore
+}

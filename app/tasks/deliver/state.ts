@@ -1,0 +1,34 @@
+import { z } from 'zod';
+import { listOf } from '../../../core/compute/schema';
+import { deliverLanguages } from '../../../core/deliver/languages';
+import { codeParts, type CodePart } from '../../../core/deliver/library';
+import type { Naming, NumberType } from '../../../core/deliver/print';
+import type { Slice } from '../../state/slices';
+
+export const languageNames = deliverLanguages.map(({ name }) => name) as [string, ...string[]];
+export const namings = ['own', 'snake', 'camel', 'pascal'] as const satisfies readonly Naming[];
+
+export interface DeliverState {
+  language: string;
+  parts: CodePart[];
+  number: NumberType;
+  naming: Naming;
+  /** Whether the camera's own numbers stand in the code. */
+  constants: boolean;
+}
+
+/** What Deliver keeps: how the code is wanted. */
+export const slice: Slice<DeliverState> = {
+  version: 1,
+  schema: z.object({
+    language: z.enum(languageNames),
+    parts: listOf(z.enum(codeParts)),
+    number: z.enum(['double', 'float']),
+    naming: z.enum(namings),
+    constants: z.boolean(),
+  }) as z.ZodType<DeliverState>,
+  initial: () => ({
+    ...{ language: 'C++', parts: ['camera', 'worldToScreen', 'screenToWorld', 'ray'], number: 'double', naming: 'own' },
+    constants: true,
+  }),
+};

@@ -1,0 +1,22 @@
+import type { CodePart } from '../../../core/deliver/library';
+import type { Naming } from '../../../core/deliver/print';
+
+/** What each part is called. */
+export const partWords: Readonly<Record<CodePart, string>> = {
+  camera: 'matrices',
+  worldToScreen: 'world to screen',
+  screenToWorld: 'screen to world',
+  ray: 'ray of a pixel',
+  planes: 'frustum planes',
+  billboard: 'billboards',
+  spawn: 'out of sight',
+  dollyZoom: 'dolly zoom',
+  follow: 'follow',
+  orderKeys: 'order keys',
+};
+export const namingWords: Readonly<Record<Naming, string>> = {
+  own: 'as the language has them',
+  snake: 'snake_case',
+  camel: 'camelCase',
+  pascal: 'PascalCase functions',
+};

@@ -1,0 +1,164 @@
+import { computeLazily, compute, problemDocument, type ProblemDocument } from '../compute/compute';
+import { requestSchema, type ReadRequest } from '../compute/schema';
+import { resolveRequest } from '../compute/read';
+import { viewRufToWorld } from '../convert/project';
+import type { CameraFrame } from '../camera/frame';
+import type { Vec3 } from '../math/vec3';
+
+/** What a row of test vectors asks an engine for. */
+export type VectorKind = 'view' | 'projection' | 'viewProjection' | 'cameraToWorld' | 'worldToScreen' | 'screenToWorld' | 'ray'; // prettier-ignore
+/** A row: what goes in, and what is to come out, in the request's conventions. */
+export interface VectorRow {
+  readonly id: string;
+  readonly kind: VectorKind;
+  readonly input: readonly number[];
+  /**
+   * Sixteen numbers of a matrix; pixel x, y, depth and ahead of a point; a place; origin and direction.
+   * Null where there is no picture.
+   */
+  readonly expected: readonly number[] | null;
+}
+/** Test vectors: a request of one camera, and what an engine's functions are to give for it. */
+export interface Vectors {
+  readonly astrolabeVectors: 1;
+  /** The camera and its conventions, without queries. */
+  readonly request: unknown;
+  readonly rows: readonly VectorRow[];
+}
+
+/** Even numbers in 0…1 by a seed: the same on every machine (mulberry32, public domain). */
+function evenly(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
+
+/** Places spread over the picture and in depth; every seventh is off the picture, every eleventh behind the eye. */
+function placesOf(frame: CameraFrame, count: number, seed: number): Vec3[] {
+  const roll = evenly(seed);
+  const { near, far, extents: x, kind } = frame;
+  const end = Math.min(far ?? Infinity, near > 0 ? near * 400 : (far ?? 1));
+  return Array.from({ length: count }, (_, i) => {
+    const share = 0.05 + 0.85 * roll();
+    let f = kind === 'perspective' ? near * (end / near) ** share : near + (end - near) * share;
+    const k = kind === 'perspective' ? f / near : 1;
+    const wide = i % 7 === 6 ? 1.6 : 0.45;
+    const [a, b] = [0.5 + wide * (2 * roll() - 1), 0.5 + wide * (2 * roll() - 1)];
+    if (i % 11 === 10) f = -f;
+    return viewRufToWorld(frame, [(x.left + (x.right - x.left) * a) * k, (x.bottom + (x.top - x.bottom) * b) * k, f]);
+  });
+}
+
+/**
+ * Test vectors for the camera of a request, any JSON value: its matrices, and `count` points with
+ * their pixels, the way back and the rays, by a seed. The four matrices and points off the axes fail
+ * for every fault that `diagnose` knows and that shows in numbers. What is wrong with the request is
+ * said as `compute` says it.
+ */
+export function vectorsOf(given: unknown, count: number, seed: number): { ok: true; vectors: Vectors } | { ok: false; problem: ProblemDocument } {
+  const bare: unknown = typeof given === 'object' && given !== null ? { ...given, queries: [] } : given;
+  const checked = computeLazily(bare);
+  if (!checked.ok) return checked;
+  const request: ReadRequest = requestSchema.parse(bare);
+  const resolved = resolveRequest(request);
+  if (!resolved.ok) return { ok: false, problem: problemDocument(resolved.problems) };
+  const { frame, codec: e, flat } = resolved.value;
+  if (flat) return { ok: false, problem: problemDocument([{ path: 'camera', message: 'Test vectors are of a camera in space. Give the orthographic one that this 2D camera equals.' }]) };
+  const points = placesOf(frame, count, seed).map((p) => e.toWorld(p));
+  const answered = compute({ ...request, bodies: [], queries: [{ id: 'm', op: 'matrices' }, { id: 'p', op: 'worldToScreen', points }] });
+  if (!answered.ok) return answered;
+  const [m, p] = answered.response.results as unknown as [Record<string, number[]>, { points: { screen: [number, number] | null; depth: number; ahead: number }[] }];
+  const seen = p.points.flatMap((one, i) => (one.screen ? [{ ...one, screen: one.screen, i }] : []));
+  const back = compute({ ...request, bodies: [], queries: [
+    ...seen.map(({ screen, ahead, i }) => ({ id: `b${i}`, op: 'screenToWorld', pixels: [screen], at: { ahead } })),
+    { id: 'r', op: 'rays', pixels: seen.map(({ screen }) => screen) },
+  ] });
+  if (!back.ok) return back;
+  const rays = (back.response.results.at(-1) as unknown as { pixels: { origin: number[]; direction: number[] }[] }).pixels;
+  const places = back.response.results.slice(0, -1) as unknown as { pixels: { point: number[] | null }[] }[];
+  const rows: VectorRow[] = [
+    ...(['view', 'projection', 'viewProjection', 'cameraToWorld'] as const).map((kind): VectorRow => ({ id: kind, kind, input: [], expected: m[kind]! })),
+    ...p.points.map(({ screen, depth, ahead }, i): VectorRow => ({ id: `point ${i + 1}`, kind: 'worldToScreen', input: points[i]!, expected: screen ? [...screen, depth, ahead] : null })),
+    ...seen.map(({ screen, ahead, i }, k): VectorRow => ({ id: `back ${i + 1}`, kind: 'screenToWorld', input: [...screen, ahead], expected: places[k]!.pixels[0]!.point })),
+    ...seen.map(({ screen, i }, k): VectorRow => ({ id: `ray ${i + 1}`, kind: 'ray', input: screen, expected: [...rays[k]!.origin, ...rays[k]!.direction] })),
+  ];
+  return { ok: true, vectors: { astrolabeVectors: 1, request: { ...request, bodies: [], queries: [] }, rows } };
+} // prettier-ignore
+
+/** What became of a row. */
+export interface CheckedRow {
+  readonly id: string;
+  readonly kind: VectorKind;
+  readonly ok: boolean;
+  /** What is off, in a sentence; empty where nothing is. */
+  readonly says: string;
+}
+export interface Checked {
+  readonly rows: readonly CheckedRow[];
+  readonly wrong: number;
+  /** The faults that explain what is wrong, if known ones do: a sentence each with its mend. */
+  readonly suggests: readonly string[];
+}
+/** An engine's own answers, by the id of the row; null for no picture. */
+export type Answers = ReadonlyMap<string, readonly number[] | null>;
+
+const names: Readonly<Record<VectorKind, readonly string[]>> = {
+  ...{ view: [], projection: [], viewProjection: [], cameraToWorld: [] },
+  worldToScreen: ['x', 'y', 'depth', 'ahead'],
+  screenToWorld: ['x', 'y', 'z'],
+  ray: ['origin x', 'origin y', 'origin z', 'direction x', 'direction y', 'direction z'],
+};
+
+/** How far two numbers may be apart: of their size, and of the largest beside them. */
+const within = (a: number, b: number, size: number, tolerance: number): boolean => Math.abs(a - b) <= tolerance * Math.max(Math.abs(b), size, 1e-3); // prettier-ignore
+
+function checkedRow({ id, kind, expected }: VectorRow, given: readonly number[] | null | undefined, tolerance: number): CheckedRow {
+  const fails = (says: string): CheckedRow => ({ id, kind, ok: false, says });
+  if (given === undefined) return fails('There is no answer to this row.');
+  if (expected === null) return given === null ? { id, kind, ok: true, says: '' } : fails('There is no picture of this point, behind the eye, and one was given.');
+  if (given === null) return fails('None was given, and there is one.');
+  const wanted = kind === 'worldToScreen' ? expected.slice(0, Math.max(2, given.length)) : expected;
+  if (given.length < 2 || given.length !== wanted.length) return fails(`${given.length} numbers were given for ${wanted.length}.`);
+  const size = Math.max(...wanted.slice(0, kind === 'worldToScreen' ? 2 : 16).map(Math.abs));
+  const worst = wanted.findIndex((v, i) => !within(given[i]!, v, kind === 'worldToScreen' && i > 1 ? Math.abs(v) : size, tolerance));
+  if (worst < 0) return { id, kind, ok: true, says: '' };
+  const name = names[kind][worst] ?? `number ${worst + 1}`;
+  return fails(`${name} is ${given[worst]}, and should be ${wanted[worst]}.`);
+} // prettier-ignore
+
+interface Diagnosed {
+  readonly verdict: string;
+  readonly explanations: readonly { readonly faults: readonly { where: string; fault: string }[]; readonly mend: string }[]; // prettier-ignore
+}
+
+/**
+ * Compares an engine's answers with test vectors, row by row, to a share of each number's size, and
+ * asks `diagnose` what fault would explain the matrices and points that were given.
+ */
+export function checkAnswers({ request, rows }: Vectors, answers: Answers, tolerance: number): Checked {
+  const checked = rows.map((row) => checkedRow(row, answers.get(row.id), tolerance));
+  const wrong = checked.filter(({ ok }) => !ok).length;
+  const suggests: string[] = [];
+  if (wrong) {
+    const given: Record<string, unknown> = {};
+    const points: object[] = [];
+    for (const { id, kind, input, expected } of rows) {
+      const own = answers.get(id);
+      if (!own?.every(Number.isFinite)) continue;
+      if (own.length === 16) given[kind] = own;
+      if (kind === 'worldToScreen' && expected && own.length >= 2) points.push({ world: input, screen: own.slice(0, 2), ...(own.length > 2 && { depth: own[2] }) }); // prettier-ignore
+    }
+    if (points.length) given['points'] = points.slice(0, 64);
+    const digits = Math.max(2, Math.min(12, Math.round(-Math.log10(tolerance))));
+    const asked = compute({ ...(request as object), queries: [{ id: 'd', op: 'diagnose', given, digits }] });
+    if (asked.ok) {
+      const { explanations } = asked.response.results[0] as unknown as Diagnosed;
+      for (const { mend } of explanations) suggests.push(mend);
+    }
+  }
+  return { rows: checked, wrong, suggests };
+}
