@@ -26,7 +26,7 @@ export function costOf(given: unknown): number {
     else cost += 2 * pixels;
     // Pairs of faults, each with the matrices and the points that come of it.
     if (query.op === 'diagnose')
-      cost += 20_000 + 4_000 * length((query.given as { points?: unknown } | undefined)?.points);
+      cost += 20_000 + 200 * length((query.given as { points?: unknown } | undefined)?.points);
     // Every assignment of axes, depths and listings.
     if (query.op === 'identify') cost += 20_000;
     if (query.op === 'aim') cost += 2 * all + vertices;

@@ -1,5 +1,5 @@
 import type { Expr, Type } from './program';
-import type { Language, Listing, NumberType } from './print';
+import type { Language, Listing, NumberType, Style } from './print';
 
 /*
  * Eleven languages: what each has of its own, and the few lines that it is given for vectors and
@@ -12,6 +12,19 @@ const pointed = (text: string): string => (/[.e]/.test(text) ? text : `${text}.0
 /** The place of a row and a column of a matrix, as its vectors have it, in the listing: as text. */
 const place = ({ columns, vectors }: Listing, row: string, column: string): string =>
   columns === (vectors === 'column') ? `4 * ${column} + ${row}` : `4 * ${row} + ${column}`;
+/** The three loops of a product of matrices, in brackets: row, column and what is summed over. */
+function productLoops(style: Style, indent: string, step: string, head: (name: string) => string, end = ';'): string[] {
+  const at = (row: string, column: string) => place(style.listing, row, column);
+  return [
+    `${indent}${head('r')}`,
+    `${indent}${step}${head('c')}`,
+    `${indent}${step}${step}${head('k')}`,
+    `${indent}${step}${step}${step}product[${at('r', 'c')}] += a[${at('r', 'k')}] * b[${at('k', 'c')}]${end}`,
+    `${indent}${step}${step}}`,
+    `${indent}${step}}`,
+    `${indent}}`,
+  ];
+}
 const plainIndex = (of: string, _at: Expr, printed: string): string => `${of}[${printed}]`;
 
 const cTypes = (number: string) => ({ num: number, bool: 'bool', int: 'int', vec2: 'Vec2', vec3: 'Vec3', vec4: 'Vec4', mat4: 'Mat4' }); // prettier-ignore
@@ -159,13 +172,7 @@ const Cpp: Language = {
       ...(uses.has('normalize') ? fn(`Vec3 normalize(${ref} v)`, `v * (${cNumber('1', style)} / length(v))`) : []),
       'inline Mat4 mul(const Mat4& a, const Mat4& b) {',
       '    Mat4 product{};',
-      '    for (int r = 0; r < 4; ++r) {',
-      '        for (int c = 0; c < 4; ++c) {',
-      '            for (int k = 0; k < 4; ++k) {',
-      `                product[${place(style.listing, 'r', 'c')}] += a[${place(style.listing, 'r', 'k')}] * b[${place(style.listing, 'k', 'c')}];`, // prettier-ignore
-      '            }',
-      '        }',
-      '    }',
+      ...productLoops(style, '    ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
       '    return product;',
       '}',
     ];
@@ -246,10 +253,7 @@ const CSharp: Language = {
       '',
       `    public static ${n}[] Mul(${n}[] a, ${n}[] b) {`,
       `        var product = new ${n}[16];`,
-      '        for (int r = 0; r < 4; ++r)',
-      '            for (int c = 0; c < 4; ++c)',
-      '                for (int k = 0; k < 4; ++k)',
-      `                    product[${place(style.listing, 'r', 'c')}] += a[${place(style.listing, 'r', 'k')}] * b[${place(style.listing, 'k', 'c')}];`, // prettier-ignore
+      ...productLoops(style, '        ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
       '        return product;',
       '    }',
     ];
@@ -314,13 +318,7 @@ const Java: Language = {
       ...(uses.has('normalize') ? fn('Vec3 normalize(Vec3 v)', `scale(v, ${cNumber('1', style)} / length(v))`) : []),
       `    private static ${n}[] mul(${n}[] a, ${n}[] b) {`,
       `        final ${n}[] product = new ${n}[16];`,
-      '        for (int r = 0; r < 4; ++r) {',
-      '            for (int c = 0; c < 4; ++c) {',
-      '                for (int k = 0; k < 4; ++k) {',
-      `                    product[${place(style.listing, 'r', 'c')}] += a[${place(style.listing, 'r', 'k')}] * b[${place(style.listing, 'k', 'c')}];`, // prettier-ignore
-      '                }',
-      '            }',
-      '        }',
+      ...productLoops(style, '        ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
       '        return product;',
       '    }',
     ];
@@ -398,13 +396,7 @@ const Rust: Language = {
       '',
       `pub fn mul(a: [${n}; 16], b: [${n}; 16]) -> [${n}; 16] {`,
       '    let mut product = [0.0; 16];',
-      '    for r in 0..4 {',
-      '        for c in 0..4 {',
-      '            for k in 0..4 {',
-      `                product[${place(style.listing, 'r', 'c')}] += a[${place(style.listing, 'r', 'k')}] * b[${place(style.listing, 'k', 'c')}];`, // prettier-ignore
-      '            }',
-      '        }',
-      '    }',
+      ...productLoops(style, '    ', '    ', (name) => `for ${name} in 0..4 {`),
       '    product',
       '}',
     ];
@@ -472,13 +464,7 @@ const Go: Language = {
       '',
       `func mul(a, b [16]${n}) [16]${n} {`,
       `\tvar product [16]${n}`,
-      '\tfor r := 0; r < 4; r++ {',
-      '\t\tfor c := 0; c < 4; c++ {',
-      '\t\t\tfor k := 0; k < 4; k++ {',
-      `\t\t\t\tproduct[${place(style.listing, 'r', 'c')}] += a[${place(style.listing, 'r', 'k')}] * b[${place(style.listing, 'k', 'c')}]`, // prettier-ignore
-      '\t\t\t}',
-      '\t\t}',
-      '\t}',
+      ...productLoops(style, '\t', '\t', (name) => `for ${name} := 0; ${name} < 4; ${name}++ {`, ''),
       '\treturn product',
       '}',
     ];

@@ -3,6 +3,7 @@ import { requestSchema, type ReadRequest } from '../compute/schema';
 import { resolveRequest } from '../compute/read';
 import { viewRufToWorld } from '../convert/project';
 import type { CameraFrame } from '../camera/frame';
+import { randomFrom } from '../math/random';
 import type { Vec3 } from '../math/vec3';
 
 /** What a row of test vectors asks an engine for. */
@@ -26,20 +27,9 @@ export interface Vectors {
   readonly rows: readonly VectorRow[];
 }
 
-/** Even numbers in 0…1 by a seed: the same on every machine (mulberry32, public domain). */
-function evenly(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
-
 /** Places spread over the picture and in depth; every seventh is off the picture, every eleventh behind the eye. */
 function placesOf(frame: CameraFrame, count: number, seed: number): Vec3[] {
-  const roll = evenly(seed);
+  const roll = randomFrom(seed);
   const { near, far, extents: x, kind } = frame;
   const end = Math.min(far ?? Infinity, near > 0 ? near * 400 : (far ?? 1));
   return Array.from({ length: count }, (_, i) => {

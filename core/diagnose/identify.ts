@@ -173,7 +173,7 @@ function givesBack(given: Given, points: readonly GivenPoint[], one: Omit<Candid
   if (!points.length || !one.hasPose || !one.hasLens) return true;
   const intended = { frame, e, angles: null, plainUp: false, field: null, isFrustum: true, devicePixelRatio: null };
   const whole = e.matrix(frame, 'viewProjection');
-  return closePoints(points, points.map(({ world }) => pointWith(intended, whole, world, [])), digits); // prettier-ignore
+  return closePoints(points, ({ world }) => pointWith(intended, whole, world, []), digits);
 }
 
 /**

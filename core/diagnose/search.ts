@@ -82,21 +82,34 @@ const median = (list: readonly number[]): number => {
   const sorted = list.map(Math.abs).sort((a, b) => a - b);
   return sorted[sorted.length >> 1] ?? 0;
 };
-/** Whether given points are others to their digits, by the median size of each coordinate. */
+/** The size that each coordinate of given points is trusted against, its median: worked out once a list. */
+const sizes = new WeakMap<readonly GivenPoint[], readonly [number, number, number]>();
+function sizesOf(given: readonly GivenPoint[]): readonly [number, number, number] {
+  let found = sizes.get(given);
+  if (!found) {
+    const of = (coordinate: (point: GivenPoint) => number) => median(given.map(coordinate));
+    sizes.set(given, (found = [of(({ screen }) => screen[0]), of(({ screen }) => screen[1]), of(({ depth }) => depth ?? 0)])); // prettier-ignore
+  }
+  return found;
+}
+/**
+ * Whether given points are where they come out, to their digits, by the median size of each
+ * coordinate. The first that is not ends it: of many sets of faults nearly all fail at once.
+ */
 export function closePoints(
   given: readonly GivenPoint[],
-  wanted: readonly (PrintedPoint | null)[],
+  comesTo: (point: GivenPoint) => PrintedPoint | null,
   digits: number,
 ): boolean {
-  const sizes = [median(given.map(({ screen }) => screen[0])), median(given.map(({ screen }) => screen[1])), median(given.map(({ depth }) => depth ?? 0))]; // prettier-ignore
-  return given.every(({ screen, depth }, i) => {
-    const one = wanted[i];
+  const [x, y, z] = sizesOf(given);
+  return given.every((point) => {
+    const { screen, depth } = point;
+    const one = comesTo(point);
     return (
       one !== null &&
-      one !== undefined &&
-      close(screen[0], one.screen[0], sizes[0]!, digits) &&
-      close(screen[1], one.screen[1], sizes[1]!, digits) &&
-      (depth === null || close(depth, one.depth, sizes[2]!, digits))
+      close(screen[0], one.screen[0], x, digits) &&
+      close(screen[1], one.screen[1], y, digits) &&
+      (depth === null || close(depth, one.depth, z, digits))
     );
   });
 }
@@ -211,20 +224,24 @@ export class Engine {
     }
   }
 
-  /** The points as they come out; a null for one that has no picture. */
-  points(given: readonly GivenPoint[], faults: readonly Instance[]): readonly (PrintedPoint | null)[] {
+  /** Where a point comes to by some faults; null for one that has no picture. */
+  #comesTo(faults: readonly Instance[]): (point: GivenPoint) => PrintedPoint | null {
     const [viewProjection] = this.matrix('viewProjection', faults.filter(({ place }) => place !== 'matrices')); // prettier-ignore
-    if (!viewProjection) return given.map(() => null);
+    if (!viewProjection) return () => null;
     const own = faults.flatMap(({ fault, place, up }) =>
       place === 'points' && fault !== 'otherCamera' ? [{ fault, ...(up !== undefined && { up }) }] : [],
     );
     const intended = this.#intendedOf(faults);
-    return given.map(({ world }) => pointWith(intended, viewProjection, world, own));
+    return ({ world }) => pointWith(intended, viewProjection, world, own);
+  }
+  /** The points as they come out; a null for one that has no picture. */
+  points(given: readonly GivenPoint[], faults: readonly Instance[]): readonly (PrintedPoint | null)[] {
+    return given.map(this.#comesTo(faults));
   }
 
   /** Whether a given thing is what comes of some faults. */
   matches(given: Given, thing: GivenName, faults: readonly Instance[]): boolean {
-    if (thing === 'points') return closePoints(given.points, this.points(given.points, faults), given.digits);
+    if (thing === 'points') return closePoints(given.points, this.#comesTo(faults), given.digits);
     return this.matrix(thing, faults).some((made) => closeMatrix(given.matrices[thing]!, made, given.digits));
   }
 }

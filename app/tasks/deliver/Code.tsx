@@ -1,6 +1,8 @@
 import { useDeferredValue, useMemo } from 'react';
 import { codeParts, type CodePart } from '../../../core/deliver/library';
 import type { Size } from '../../pictures/contract';
+import { CheckRow } from '../../sheet/CheckRow';
+import { Select } from '../../sheet/Select';
 import { useTaskMoment } from '../../state/tempo';
 import { saveFile } from '../../ui/files';
 import { counted } from '../../ui/figures';
@@ -40,16 +42,12 @@ export function Wish() {
         <label className="label" htmlFor="deliver-language">
           Language
         </label>
-        <select
+        <Select
           id="deliver-language"
-          className="select"
           value={slice.language}
-          onChange={({ target }) => change('choose the language', (draft) => void (draft.language = target.value))}
-        >
-          {languageNames.map((name) => (
-            <option key={name}>{name}</option>
-          ))}
-        </select>
+          options={languageNames.map((value) => ({ value, label: value }))}
+          onChange={(value) => change('choose the language', (draft) => void (draft.language = value))}
+        />
       </div>
       <div className="row wide">
         <span className="label">Numbers</span>
@@ -67,23 +65,12 @@ export function Wish() {
         <label className="label" htmlFor="deliver-naming">
           Names
         </label>
-        <select
+        <Select
           id="deliver-naming"
-          className="select"
           value={slice.naming}
-          onChange={({ target }) =>
-            change(
-              'choose how names are written',
-              (draft) => void (draft.naming = target.value as DeliverState['naming']),
-            )
-          }
-        >
-          {namings.map((one) => (
-            <option key={one} value={one}>
-              {namingWords[one]}
-            </option>
-          ))}
-        </select>
+          options={namings.map((value) => ({ value, label: namingWords[value] }))}
+          onChange={(value) => change('choose how names are written', (draft) => void (draft.naming = value))}
+        />
       </div>
       <div className="part-list" role="group" aria-label="Parts">
         {codeParts.map((part) => (
@@ -98,18 +85,11 @@ export function Wish() {
           </label>
         ))}
       </div>
-      <div className="row check">
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={slice.constants}
-            onChange={({ target }) =>
-              change('choose constants or parameters', (draft) => void (draft.constants = target.checked))
-            }
-          />
-          With this camera’s own numbers
-        </label>
-      </div>
+      <CheckRow
+        label="With this camera’s own numbers"
+        checked={slice.constants}
+        onChange={(on) => change('choose constants or parameters', (draft) => void (draft.constants = on))}
+      />
     </>
   );
 }

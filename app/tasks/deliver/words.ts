@@ -15,7 +15,7 @@ export const partWords: Readonly<Record<CodePart, string>> = {
   orderKeys: 'order keys',
 };
 export const namingWords: Readonly<Record<Naming, string>> = {
-  own: 'as the language has them',
+  own: 'the language’s own',
   snake: 'snake_case',
   camel: 'camelCase',
   pascal: 'PascalCase functions',

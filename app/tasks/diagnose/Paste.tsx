@@ -1,6 +1,8 @@
 import { Fragment, useEffect, useRef } from 'react';
 import { group } from 'd3-array';
 import { create } from 'zustand';
+import { CheckRow } from '../../sheet/CheckRow';
+import { Select } from '../../sheet/Select';
 import { endGesture } from '../../state/document';
 import { useTaskMoment } from '../../state/tempo';
 import { counted } from '../../ui/figures';
@@ -103,20 +105,15 @@ export function Paste() {
 
 /** What one part that was read is, to be corrected. */
 function Role({ one }: { one: Used }) {
+  const said = one.corrected ? 'as you said' : byWords[one.item.by];
   return (
-    <select
-      className="select"
-      aria-label={`Line ${one.line} is`}
+    <Select
+      name={`Line ${one.line} is`}
       value={one.role}
-      title={`${one.item.numbers.length} numbers, ${one.corrected ? 'as you said' : byWords[one.item.by]}${one.item.label ? `: ${one.item.label}` : ''}`}
-      onChange={({ target }) => correct(one.item.from, { role: target.value as Used['role'] })}
-    >
-      {rolesFor(one.item).map((role) => (
-        <option key={role} value={role}>
-          {roleWords[role]}
-        </option>
-      ))}
-    </select>
+      title={`${one.item.numbers.length} numbers, ${said}${one.item.label ? `: ${one.item.label}` : ''}`}
+      options={rolesFor(one.item).map((value) => ({ value, label: roleWords[value] }))}
+      onChange={(role) => correct(one.item.from, { role })}
+    />
   );
 }
 
@@ -140,15 +137,12 @@ export function ReadingList() {
                 <Fragment key={one.item.from}>
                   <Role one={one} />
                   {one.item.kind === 'matrix' && (
-                    <select
-                      className="select"
-                      aria-label={`Line ${line} was printed`}
+                    <Select
+                      name={`Line ${line} was printed`}
                       value={one.turned ? 'turned' : 'listed'}
-                      onChange={({ target }) => correct(one.item.from, { turned: target.value === 'turned' })}
-                    >
-                      <option value="listed">as listed</option>
-                      <option value="turned">turned</option>
-                    </select>
+                      options={[{ value: 'listed', label: 'as listed' }, { value: 'turned', label: 'turned' }]}
+                      onChange={(value) => correct(one.item.from, { turned: value === 'turned' })}
+                    />
                   )}
                   {one.why && <span className="warning">{one.why}</span>}
                 </Fragment>
@@ -159,34 +153,23 @@ export function ReadingList() {
       )}
       <div className="row">
         <span className="label">Trusted</span>
-        <select
-          className="select"
-          aria-label="Digits that are trusted"
-          value={slice.digits ?? 'printed'}
-          onChange={({ target }) =>
-            change('set the digits', (draft) => {
-              draft.digits = target.value === 'printed' ? null : Number(target.value);
-            })
+        <Select
+          name="Digits that are trusted"
+          value={String(slice.digits ?? 'printed')}
+          options={[
+            { value: 'printed', label: `${reading.digits} digits, as printed` },
+            ...[2, 3, 4, 5, 6, 7, 9, 12, 15].map((n) => ({ value: String(n), label: `${n} digits` })),
+          ]}
+          onChange={(value) =>
+            change('set the digits', (draft) => void (draft.digits = value === 'printed' ? null : Number(value)))
           }
-        >
-          <option value="printed">{reading.digits} digits, as printed</option>
-          {[2, 3, 4, 5, 6, 7, 9, 12, 15].map((n) => (
-            <option key={n} value={n}>
-              {n} digits
-            </option>
-          ))}
-        </select>
+        />
       </div>
-      <div className="row check">
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={slice.others}
-            onChange={({ target }) => change('ask other cameras', (draft) => void (draft.others = target.checked))}
-          />
-          Ask the project’s other cameras too
-        </label>
-      </div>
+      <CheckRow
+        label="Ask the project’s other cameras too"
+        checked={slice.others}
+        onChange={(on) => change('ask other cameras', (draft) => void (draft.others = on))}
+      />
     </>
   );
 } // prettier-ignore

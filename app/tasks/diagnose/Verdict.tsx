@@ -1,6 +1,7 @@
 import type { FaultName } from '../../../core/diagnose/faults';
 import { downstream, givenNames, placesOf } from '../../../core/diagnose/faults';
 import { mendCode } from '../../../core/diagnose/mendCode';
+import { CheckRow } from '../../sheet/CheckRow';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import type { Moment } from '../../state/moment';
 import { counted, figure, plain } from '../../ui/figures';
@@ -167,18 +168,11 @@ export function Verdict() {
         </p>
       </div>
       {first && <Explanation now={now} one={first} />}
-      <div className="row check">
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={now.slice.over}
-            onChange={({ target }) =>
-              change('draw the engine’s picture', (draft) => void (draft.over = target.checked))
-            }
-          />
-          The engine’s picture over the right one
-        </label>
-      </div>
+      <CheckRow
+        label="The engine’s picture over the right one"
+        checked={now.slice.over}
+        onChange={(on) => change('draw the engine’s picture', (draft) => void (draft.over = on))}
+      />
       <div className="row flex-wrap">
         <button className="plain-button" onClick={() => void copy(right(), 'the right numbers')}>
           Copy the right numbers

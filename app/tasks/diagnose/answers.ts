@@ -1,17 +1,11 @@
-import type { Deciding, Difference } from '../../../core/diagnose/diagnose';
-import type { FaultName, GivenName } from '../../../core/diagnose/faults';
+import type { Deciding, SaidFault } from '../../../core/diagnose/diagnose';
 import type { Conventions } from '../../../core/conventions/conventions';
 import type { RequestCamera } from '../../../core/compute/schema';
 import type { Triple } from './words';
 
 /* What `diagnose` and `identify` answer, in the conventions in force (`docs/compute.md`). */
 
-export interface Said {
-  readonly where: GivenName | 'matrices';
-  readonly fault: FaultName | 'otherCamera' | 'differs';
-  readonly which?: string;
-  readonly what?: readonly Difference[];
-}
+export type Said = SaidFault;
 export interface Explained {
   readonly faults: readonly Said[];
   readonly equivalent: readonly (readonly Said[])[];
