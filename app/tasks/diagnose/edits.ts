@@ -10,23 +10,11 @@ import { setConventions } from '../../edits/actions';
 import { currentProject } from '../../state/document';
 import { editSlice } from '../../state/slices';
 import { complain, say } from '../../ui/notices';
+import { carried } from './carried';
 import { mostText, type Correction, type DiagnoseState } from './state';
 
 export const change = (name: string, recipe: (draft: Draft<DiagnoseState>) => void, gesture?: string): void =>
   editSlice<DiagnoseState>('diagnose', name, recipe, gesture ?? null);
-
-/** What was said of a text, carried over to the text that it has become: what stands before and behind the change stays. */
-function carried(corrections: readonly Correction[], before: string, after: string): Correction[] {
-  const most = Math.min(before.length, after.length);
-  let head = 0;
-  while (head < most && before[head] === after[head]) head++;
-  let tail = 0;
-  while (tail < most - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail++;
-  return corrections.flatMap((one) => {
-    if (one.from < head) return [one];
-    return one.from >= before.length - tail ? [{ ...one, from: one.from + after.length - before.length }] : [];
-  });
-}
 
 /** Another text, typed or pasted. */
 export function setText(text: string, gesture?: string): void {

@@ -36,11 +36,19 @@ export function engineOf(now: Moment<DiagnoseState>): EngineSees | null {
   const told = toldOf(reading.given, e, digitsNow(now, reading));
   const intended = intendedOf(request.camera as RequestCamera, frame, e, null);
   const whole = wholeGiven(intended, told);
-  const read = readGiven(told, e);
-  // What was not given of the two is the right one.
-  const right = readGiven({ ...told, matrices: { view: e.matrix(frame, 'view'), projection: e.matrix(frame, 'projection') } }, e); // prettier-ignore
-  const [pose, lens] = [read.pose ?? right.pose, read.lens ?? right.lens];
-  if (whole) return { whole: e.fromViewProjection(whole), frame: pose && lens ? frameOfReading(pose, lens, frame.viewport) : null, points: told.points }; // prettier-ignore
+  if (whole) {
+    const read = readGiven(told, e);
+    // What was not given of the two is the right one; what was given and is no camera's has no picture.
+    const right = readGiven({ ...told, matrices: { view: e.matrix(frame, 'view'), projection: e.matrix(frame, 'projection') } }, e); // prettier-ignore
+    const { view, cameraToWorld, projection, viewProjection } = told.matrices as Partial<Record<string, Mat4>>;
+    const pose = (view ?? cameraToWorld ?? viewProjection) ? read.pose : right.pose;
+    const lens = (projection ?? viewProjection) ? read.lens : right.lens;
+    return {
+      whole: e.fromViewProjection(whole),
+      frame: pose && lens ? frameOfReading(pose, lens, frame.viewport) : null,
+      points: told.points,
+    };
+  }
   // From points alone the picture is that of what explains them.
   const made = explainedWhole(now, intended);
   const seen = made && readGiven({ ...told, matrices: { viewProjection: made } }, e);
