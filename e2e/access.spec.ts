@@ -24,7 +24,7 @@ async function clean(page: Page, theme: string, what: string, ...parts: readonly
 
 for (const theme of ['paper', 'night'])
   test(`axe finds nothing, on ${theme}`, async ({ page }) => {
-    test.setTimeout(300_000);
+    test.setTimeout(480_000);
     await page.addInitScript((theme) => {
       if (!localStorage.getItem('astrolabe-settings'))
         localStorage.setItem('astrolabe-settings', JSON.stringify({ state: { theme }, version: 0 }));

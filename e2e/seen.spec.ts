@@ -57,6 +57,8 @@ const faults = (page: Page): Promise<string[]> =>
       }
       if (rect.width < 1 || rect.bottom < 0 || rect.top > innerHeight || rect.left > innerWidth) continue;
       const style = getComputedStyle(element);
+      // What has no colour stands under the same text in a field, to light parts of it.
+      if (style.color === 'rgba(0, 0, 0, 0)') continue;
       const size = parseFloat(style.fontSize);
       if (size < 11.49) found.push(`${name(text, element)} is ${size} px`);
       if (rect.right > innerWidth + 1 || rect.left < -1) found.push(`${name(text, element)} leaves the page`);
