@@ -52,6 +52,25 @@ async function write(to: NodeJS.WriteStream, pieces: Iterable<string>): Promise<
   await flush();
 }
 
+/** Says what is wrong as a problem document, and ends with 2. */
+async function refuse(problem: unknown, indent = 2): Promise<null> {
+  await write(process.stderr, [JSON.stringify(problem, null, indent), '\n']);
+  process.exitCode = 2;
+  return null;
+}
+/** Reads a file as JSON; what is wrong with it is said, and null comes back. */
+async function readJson(file: string, indent = 2): Promise<{ value: unknown } | null> {
+  const wrong = (message: string, title?: string) =>
+    refuse(problemDocument([{ path: '', message }], 422, title), indent);
+  try {
+    return { value: JSON.parse(await readText(file)) as unknown };
+  } catch (error) {
+    return error instanceof SyntaxError
+      ? wrong(`This is not JSON: ${error.message}.`)
+      : wrong(`${file} cannot be read: ${(error as Error).message}.`, 'No request');
+  }
+}
+
 const program = new Command('astrolabe')
   .description('Reference answers for people who write their own cameras')
   .version('0.1.0')
@@ -67,21 +86,12 @@ program
   .option('--compact', 'one line instead of indented JSON')
   .action(async (file: string, { compact }: { compact?: boolean }) => {
     const indent = compact ? 0 : 2;
-    const refuse = async (problem: unknown) => {
-      await write(process.stderr, [JSON.stringify(problem, null, indent), '\n']);
-      process.exitCode = 2;
-    };
-    const wrong = (message: string, title?: string) => refuse(problemDocument([{ path: '', message }], 422, title));
+    const given = await readJson(file, indent);
+    if (!given) return;
     // Neither the text nor the value it stands for is held on to while the answer is written.
-    let answered: ReturnType<typeof computeLazily>;
-    try {
-      answered = computeLazily(JSON.parse(await readText(file)));
-    } catch (error) {
-      return error instanceof SyntaxError
-        ? wrong(`This is not JSON: ${error.message}.`)
-        : wrong(`${file} cannot be read: ${(error as Error).message}.`, 'No request');
-    }
-    if (!answered.ok) return refuse(answered.problem);
+    const answered = computeLazily(given.value);
+    given.value = null;
+    if (!answered.ok) return void (await refuse(answered.problem, indent));
     await write(process.stdout, both(writeJson(answered.response, indent), ['\n']));
     process.exitCode = 0;
   });
@@ -95,20 +105,6 @@ const choiceOf =
   };
 const partsOf = (text: string): CodePart[] =>
   text === 'all' ? [...codeParts] : text.split(',').map((one) => choiceOf('Parts', codeParts)(one.trim()));
-
-/** Reads a file as JSON; what is wrong with it is said, and null comes back. */
-async function readJson(file: string): Promise<{ value: unknown } | null> {
-  const refuse = async (message: string) => {
-    await write(process.stderr, [JSON.stringify(problemDocument([{ path: '', message }]), null, 2), '\n']);
-    process.exitCode = 2;
-    return null;
-  };
-  try {
-    return { value: JSON.parse(await readText(file)) as unknown };
-  } catch (error) {
-    return refuse(error instanceof SyntaxError ? `This is not JSON: ${error.message}.` : `${file} cannot be read: ${(error as Error).message}.`); // prettier-ignore
-  }
-}
 
 program
   .command('code')
@@ -128,16 +124,11 @@ program
       const given = await readJson(file);
       if (!given) return;
       const made = setUpOfRequest(given.value);
-      if (!made.ok) {
-        await write(process.stderr, [JSON.stringify(made.problem, null, 2), '\n']);
-        process.exitCode = 2;
-        return;
-      }
+      if (!made.ok) return void (await refuse(made.problem));
       const { language, parts, number, naming } = options;
-      const shader = language === 'GLSL' || language === 'WGSL';
       if (parts.includes('spawn') && !made.setUp.footprint.length)
         process.stderr.write('The camera sees none of the ground, or all of it to infinity, so the part “spawn” is left out.\n');
-      const { name, text } = emitCode(made.setUp, { language, parts, number: shader ? 'float' : number, naming, constants: !options.parameters });
+      const { name, text } = emitCode(made.setUp, { language, parts, number, naming, constants: !options.parameters });
       if (!options.out) await write(process.stdout, [text]);
       else {
         try {
@@ -176,9 +167,9 @@ program
     const given = await readJson(file);
     if (!given) return;
     const made = vectorsOf(given.value, count, seed);
-    if (made.ok) await write(process.stdout, [csv ? vectorsTable(made.vectors) : `${JSON.stringify(made.vectors, null, 1)}\n`]);
-    else await write(process.stderr, [JSON.stringify(made.problem, null, 2), '\n']);
-    process.exitCode = made.ok ? 0 : 2;
+    if (!made.ok) return void (await refuse(made.problem));
+    await write(process.stdout, [csv ? vectorsTable(made.vectors) : `${JSON.stringify(made.vectors, null, 1)}\n`]);
+    process.exitCode = 0;
   }); // prettier-ignore
 
 program

@@ -6,6 +6,7 @@ import { reexpressCamera, reexpressCamera2d } from '../core/compute/write';
 import { defaultConventions } from '../core/conventions/conventions';
 import { codecOf } from '../core/conventions/codec';
 import { pictureToPixel } from '../core/convert/project';
+import { pictureShape } from '../core/camera/frame';
 import { fieldOfView } from '../core/camera/projection';
 import type { Vec3 } from '../core/math/vec3';
 import type { Problem } from '../core/reasons';
@@ -65,8 +66,8 @@ function cameraOf(
   given: RequestCamera,
   { codec: e, frame }: ResolvedRequest,
 ): Pick<ProjectCamera3d, 'position' | 'orientation' | 'projection'> | Problem {
-  const { extents: x, near, far, viewport } = frame;
-  const [width, height] = [x.right - x.left, x.top - x.bottom];
+  const { near, far, viewport } = frame;
+  const { width, height, shift } = pictureShape(frame);
   if (!(width > 0 && height > 0))
     return {
       path: 'camera.projection',
@@ -75,7 +76,7 @@ function cameraOf(
   const moved = reexpressCamera(given, e, kept);
   const aspect = tidy(width / height);
   const shaped = {
-    shift: [tidy((x.right + x.left) / width), tidy((x.top + x.bottom) / height)] as [number, number],
+    shift: shift.map(tidy) as [number, number],
     aspect: Math.abs(aspect / (viewport.width / viewport.height) - 1) < 1e-12 ? null : aspect,
   };
   const fov = moved.projection.kind === 'perspective' ? moved.projection.verticalFov : undefined;

@@ -1,6 +1,6 @@
 import { max, min } from 'd3-array';
 import { degrees, tidyDegrees } from '../../core/math/angle';
-import { frameFov, frameOf, type CameraFrame } from '../../core/camera/frame';
+import { frameFov, frameOf, pictureShape, type CameraFrame } from '../../core/camera/frame';
 import { anglesOfBasis } from '../../core/camera/orientation';
 import {
   startingCamera,
@@ -174,10 +174,10 @@ export function addStartingCamera(kind: StartingCamera): void {
 /** Adds a camera that was read from numbers, a proper one in space, under a name. */
 export function addReadCamera(frame: CameraFrame, name: string): void {
   const { yaw, pitch, roll } = anglesOfBasis(frame);
-  const { extents: x, near, far, viewport } = frame;
-  const [width, height] = [x.right - x.left, x.top - x.bottom];
-  const aspect = tidy(width / height);
-  const shift = [tidy((x.right + x.left) / width), tidy((x.top + x.bottom) / height)] as [number, number];
+  const { near, far, viewport } = frame;
+  const { height, ...shape } = pictureShape(frame);
+  const aspect = tidy(shape.aspect);
+  const shift = shape.shift.map(tidy) as [number, number];
   const shaped = { shift, aspect: Math.abs(aspect / (viewport.width / viewport.height) - 1) < 1e-5 ? null : aspect };
   const fov = frameFov(frame);
   add(`add the camera ${name}`, {

@@ -158,6 +158,16 @@ export function reposed(
 export const frameFov = ({ kind, extents: x, near }: ResolvedProjection): number | null =>
   kind === 'perspective' ? fieldOfView(Math.abs(x.top - x.bottom), near) : null;
 
+/**
+ * The picture of a lens: its width and height (on near, in perspective), their ratio, and the lens
+ * shift in half widths and half heights. Below 0 where the extents are mirrored.
+ */
+export function pictureShape({ extents: x }: Pick<ResolvedProjection, 'extents'>) {
+  const [width, height] = [x.right - x.left, x.top - x.bottom];
+  const shift: [number, number] = [(x.right + x.left) / width, (x.top + x.bottom) / height];
+  return { width, height, aspect: width / height, shift };
+}
+
 /** View coordinates of canonical space (−z ahead) to (right, up, ahead, 1). */
 const viewToRuf = mat4([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, -1, 0, 0, 0, 0, 1]);
 

@@ -1,4 +1,4 @@
-import { frameFov, frameOf } from '../camera/frame';
+import { frameFov, frameOf, pictureShape } from '../camera/frame';
 import { anglesOfBasis } from '../camera/orientation';
 import { withoutNegativeZero, type ConventionCodec } from '../conventions/codec';
 import type { ReadLens, ReadPose } from '../diagnose/decompose';
@@ -62,11 +62,11 @@ const lensAnswer = (lens: ReadLens | null, e: ConventionCodec) => {
 function candidateCamera({ e, frame, hasPose, hasLens }: Candidate) {
   const { projection, ...pose } = writeCamera(frame, e);
   const fov = frameFov(frame);
-  const { extents: x, near, far } = frame;
-  const [width, height] = [x.right - x.left, x.top - x.bottom];
-  const shift = [(x.right + x.left) / width, (x.top + x.bottom) / height].map(withoutNegativeZero);
+  const { near, far } = frame;
+  const { aspect, ...shape } = pictureShape(frame);
+  const shift = shape.shift.map(withoutNegativeZero);
   // A field of view says more than edges do.
-  const lens = fov === null ? projection : { kind: 'perspective', near, far, verticalFov: e.toAngle(fov), aspect: width / height, ...(shift.some(Boolean) && { shift }) }; // prettier-ignore
+  const lens = fov === null ? projection : { kind: 'perspective', near, far, verticalFov: e.toAngle(fov), aspect, ...(shift.some(Boolean) && { shift }) }; // prettier-ignore
   return { ...(hasPose && pose), ...(hasLens && { projection: lens }) };
 }
 

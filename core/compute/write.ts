@@ -2,7 +2,7 @@ import type { Body } from '../bodies/body';
 import { normalizeQuat } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
 import { reexpressAngle, reexpressAngles, type ConventionCodec } from '../conventions/codec';
-import type { CameraFrame, Viewport } from '../camera/frame';
+import { pictureShape, type CameraFrame, type Viewport } from '../camera/frame';
 import { readPair, writePair } from './read';
 import type { ComputeRequest, RequestCamera, RequestCamera2d } from './schema';
 
@@ -43,6 +43,7 @@ export function writeBody(body: Body, e: ConventionCodec, flat = false): Written
 export function writeCamera(frame: CameraFrame, e: ConventionCodec): RequestCamera {
   const own = (v: Vec3) => triple(e.toWorld(v));
   const { near, far, extents: x } = frame;
+  const shape = pictureShape(frame);
   return {
     position: own(frame.eye),
     orientation: { right: own(frame.right), up: own(frame.up), forward: own(frame.forward) },
@@ -50,9 +51,8 @@ export function writeCamera(frame: CameraFrame, e: ConventionCodec): RequestCame
       frame.kind === 'perspective'
         ? { kind: 'frustum', near, far, ...x }
         : {
-            ...{ kind: 'orthographic', near, far: frame.far, height: x.top - x.bottom },
-            aspect: (x.right - x.left) / (x.top - x.bottom),
-            shift: [(x.right + x.left) / (x.right - x.left), (x.top + x.bottom) / (x.top - x.bottom)],
+            ...{ kind: 'orthographic', near, far: frame.far, height: shape.height },
+            ...{ aspect: shape.aspect, shift: shape.shift },
           },
   };
 }

@@ -40,6 +40,11 @@ export function axisVector(axis: SignedAxis): Vec3 {
 export const axesAreDistinct = (f: AxisFrame): boolean =>
   new Set([letterOf(f.right), letterOf(f.up), letterOf(f.forward)]).size === 3;
 
+/** Every frame of signed axes: 24 of either hand. */
+export const axisFrames: readonly AxisFrame[] = signedAxes.flatMap((right) =>
+  signedAxes.flatMap((up) => signedAxes.map((forward) => ({ right, up, forward })).filter(axesAreDistinct)),
+);
+
 /**
  * A frame in which a direction has another axis; the direction that had its letter takes the one
  * set free, so that the three stay distinct.

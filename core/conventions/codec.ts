@@ -104,6 +104,8 @@ export interface ConventionCodec {
   /** The same from canonical world to clip with y up, as these conventions' world to clip. */
   toViewProjection(m: Mat4): Mat4;
   fromViewProjection(m: Mat4): Mat4;
+  /** Whether the list of a matrix holds the columns of the one for column vectors, one after another; else its rows. */
+  readonly listsColumns: boolean;
   /** A matrix for column vectors as the sixteen numbers listed in these conventions. */
   toList(m: Mat4): number[];
   fromList(list: readonly number[]): Mat4;
@@ -132,8 +134,8 @@ export function codecOf(conventions: Conventions): ConventionCodec {
   const ndcFlip = mat4([1, 0, 0, 0, 0, upSign, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]);
   const partsOfView = rufMatrix(view);
 
-  const transposed = (matrix.vectors === 'row') !== (matrix.storage === 'column-major');
-  const arrange = (m: Mat4) => (transposed ? transpose(m) : m);
+  const listsColumns = (matrix.vectors === 'row') !== (matrix.storage === 'column-major');
+  const arrange = (m: Mat4) => (listsColumns ? transpose(m) : m);
 
   const toProjection = (m: Mat4) => multiply(multiply(ndcFlip, m), partsOfView);
   const projection = (frame: CameraFrame) => toProjection(projectionMatrix(frame, ndc.near, ndc.far));
@@ -180,6 +182,7 @@ export function codecOf(conventions: Conventions): ConventionCodec {
     fromPair: signedPair,
     toHeight: signedHeight,
     fromHeight: signedHeight,
+    listsColumns,
     screenGrowsUp: screen.origin === 'bottom-left',
     screenFollowsNdc: (ndc.up === '+y') === (screen.origin === 'bottom-left'),
     toWorld,

@@ -93,3 +93,12 @@ const ordered = ({ world, view, ndc, screen, matrix, angles }: Conventions) => [
   [matrix.vectors, matrix.storage],
   [angles.unit, angles.yaw, angles.pitch, angles.roll],
 ];
+
+/** The usual NDC depths of near and far. */
+export const usualDepths: readonly (readonly [near: number, far: number])[] = [[-1, 1], [0, 1], [1, 0], [1, -1]]; // prettier-ignore
+
+/** The same conventions with the other listing, that of the transpose. Its own inverse. */
+export const withOtherListing = (c: Conventions): Conventions => ({
+  ...c,
+  matrix: { ...c.matrix, storage: c.matrix.storage === 'row-major' ? 'column-major' : 'row-major' },
+});

@@ -1,4 +1,4 @@
-import { frameOf, type CameraFrame, type Viewport } from '../camera/frame';
+import { frameOf, pictureShape, type CameraFrame, type Viewport } from '../camera/frame';
 import { fieldOfView } from '../camera/projection';
 import { readCamera } from '../compute/read';
 import type { RequestCamera } from '../compute/schema';
@@ -6,7 +6,7 @@ import type { ConventionCodec } from '../conventions/codec';
 import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked } from '../reasons';
 import { deliverLanguages } from './languages';
-import { librarySource, withNeeded, type CodePart, type SetUp } from './library';
+import { librarySource, type CodePart, type SetUp } from './library';
 import { parseProgram, type Const, type Expr, type Item, type Statement, type Type } from './program';
 import { Printer, type Language, type Naming, type NumberType, type Style } from './print';
 
@@ -41,10 +41,8 @@ export function setUpOf(
   const made = frameOf(read.value, viewport);
   if (!made.ok) return made;
   const frame = made.value;
-  const { extents: x, near, far } = frame;
-  const [width, height] = [x.right - x.left, x.top - x.bottom];
-  const shift: [number, number] = [(x.right + x.left) / width, (x.top + x.bottom) / height];
-  const aspect = width / height;
+  const { near, far } = frame;
+  const { height, aspect, shift } = pictureShape(frame);
   const o = camera.orientation;
   const own = (v: Vec3): [number, number, number] => [...e.toWorld(v)];
   const orientation =
@@ -110,9 +108,10 @@ function usesOf(items: readonly Item[]): ReadonlySet<string> {
   return uses;
 }
 
-const styleOf = ({ e }: SetUp, { number, naming }: CodeWish): Style => {
-  const { vectors, storage } = e.conventions.matrix;
-  return { number, naming, listing: { vectors, columns: (vectors === 'row') !== (storage === 'column-major') } };
+/** How a wish is met: of a language that has floats alone, in floats. */
+const styleOf = ({ e }: SetUp, { number, naming }: CodeWish, { floatsAlone }: Language): Style => {
+  const { vectors } = e.conventions.matrix;
+  return { number: floatsAlone ? 'float' : number, naming, listing: { vectors, columns: e.listsColumns } };
 };
 
 /** The source of a program with the camera's own numbers, if they are wanted. */
@@ -124,7 +123,7 @@ const sourceOf = (setUp: SetUp, wish: CodeWish): string =>
 export function emitCode(setUp: SetUp, wish: CodeWish): CodeFile {
   const language = languageOf(wish.language)!;
   const items = parseProgram(sourceOf(setUp, wish)).filter((item) => item.kind !== 'const' || item.name !== 'pi' || usesPi(setUp, wish)); // prettier-ignore
-  const style = styleOf(setUp, wish);
+  const style = styleOf(setUp, wish, language);
   return { name: language.file, text: new Printer(language, style).program(items, usesOf(items)) };
 }
 const usesPi = (setUp: SetUp, wish: CodeWish): boolean => /\bpi\b/.test(librarySource(setUp, wish.parts).replace(/^const pi.*$/m, '')); // prettier-ignore
@@ -141,10 +140,11 @@ function numbersOf(items: readonly Item[], printer: Printer) {
     const { language: l } = printer;
     const field = (name: string) => l.field(text, printer.fieldName(type, name));
     if (type === 'num' || type === 'int') return [text];
-    if (type === 'bool') return [l.name === 'Rust' ? `${text} as u8 as f64` : l.name === 'Lua' ? `${text} and 1 or 0` : ['C#', 'Java'].includes(l.name) ? `(${text} ? 1 : 0)` : l.name === 'Go' ? `map[bool]int{true: 1}[${text}]` : text]; // prettier-ignore
-    if (type === 'mat4') return Array.from({ length: 16 }, (_, i) => (l.name === 'C' ? `${text}.m[${i}]` : `${text}[${l.name === 'Lua' ? i + 1 : i}]`)); // prettier-ignore
+    if (type === 'bool') return [l.asNumber?.(text) ?? text];
+    const entry = (i: number, matrix: boolean) => l.entry?.(text, i, matrix) ?? `${text}[${i}]`;
+    if (type === 'mat4') return Array.from({ length: 16 }, (_, i) => entry(i, true));
     if (type === 'vec2' || type === 'vec3') return [...(type === 'vec2' ? 'xy' : 'xyz')].map((one) => field(one));
-    if (typeof type === 'object' && 'of' in type) return Array.from({ length: type.count }, (_, i) => of(type.of, `${text}[${l.name === 'Lua' ? i + 1 : i}]${l.name === 'TypeScript' ? '!' : ''}`)).flat(); // prettier-ignore
+    if (typeof type === 'object' && 'of' in type) return Array.from({ length: type.count }, (_, i) => of(type.of, entry(i, false))).flat(); // prettier-ignore
     if (typeof type === 'object') {
       const struct = items.find((one) => one.kind === 'struct' && one.name === type.struct);
       return struct?.kind === 'struct' ? struct.fields.flatMap((one) => of(one.type, field(one.name))) : [];
@@ -161,9 +161,7 @@ export function emitExample(setUp: SetUp, wish: CodeWish, asked: readonly Asked[
   const items = parseProgram(`${source}\n${asked.map(({ text }, i) => `const asked_${i} = ${text};`).join('\n')}`);
   const values = items.filter((one): one is Const => one.kind === 'const' && one.name.startsWith('asked_'));
   const own = items.filter((one) => !values.includes(one as Const));
-  const style = styleOf(setUp, wish);
+  const style = styleOf(setUp, wish, language);
   const printer = new Printer(language, style).knows(own);
   return language.main(values.map(({ value }, i) => ({ text: printer.expr(value), type: value.type, comment: asked[i]!.comment })), style, numbersOf(own, printer)).join('\n'); // prettier-ignore
 }
-
-export { withNeeded };

@@ -216,8 +216,7 @@ describe('the code of one camera', () => {
         [-5, 7],
       ]);
       if (!made.ok) throw new Error('a proper camera');
-      const shader = name === 'GLSL' || name === 'WGSL';
-      const { text } = emitCode(made.value.setUp, wish(name!, shader ? 'float' : 'double'));
+      const { text } = emitCode(made.value.setUp, wish(name!, 'double'));
       await expect(text).toMatchFileSnapshot(`golden/${file}.golden`);
     },
   );

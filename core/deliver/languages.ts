@@ -57,6 +57,7 @@ const cMaths: Readonly<Record<string, string>> = { abs: 'fabs', min: 'fmin', max
 const C: Language = {
   ...cWords,
   ...cFlow,
+  entry: (list, i, matrix) => (matrix ? `${list}.m[${i}]` : `${list}[${i}]`),
   ...{ name: 'C', file: 'camera.h', operators: false, pointed: true, depth: 0 },
   naming: (of) => typeNaming[of],
   type: (type, { number }) => simple(type, cTypes(number)),
@@ -208,6 +209,7 @@ const csharpMaths: Readonly<Record<string, string>> = { sin: 'Sin', cos: 'Cos', 
 const CSharp: Language = {
   ...cWords,
   ...cFlow,
+  asNumber: (truth) => `(${truth} ? 1 : 0)`,
   ...{ name: 'C#', file: 'CameraMath.cs', operators: true, pointed: true, depth: 1 },
   naming: (of) => (({ fn: 'pascal', value: 'camel', field: 'pascal', type: 'pascal', const: 'pascal' }) as const)[of],
   type: (type, { number }) => (type === 'mat4' ? `${number}[]` : simple(type, { ...cTypes(number) })),
@@ -277,6 +279,7 @@ const CSharp: Language = {
 const Java: Language = {
   ...cWords,
   ...cFlow,
+  asNumber: (truth) => `(${truth} ? 1 : 0)`,
   ...{ name: 'Java', file: 'CameraMath.java', operators: false, pointed: true, depth: 1 },
   naming: (of) => (({ fn: 'camel', value: 'camel', field: 'camel', type: 'pascal', const: 'upper' }) as const)[of],
   type: (type, { number }) => (type === 'mat4' ? `${number}[]` : simple(type, { ...cTypes(number), bool: 'boolean' })),
@@ -337,6 +340,7 @@ const Java: Language = {
 const rustMaths: ReadonlySet<string> = new Set(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'min', 'max']);
 const Rust: Language = {
   ...cWords,
+  asNumber: (truth) => `${truth} as u8 as f64`,
   ...{ name: 'Rust', file: 'camera.rs', operators: true, pointed: true, depth: 0 },
   tail: (line) => line.replace('return ', ''),
   argument: (type, text) => (isStruct(type) ? `&${text}` : text),
@@ -416,6 +420,7 @@ const Rust: Language = {
 const goMaths: Readonly<Record<string, string>> = { sin: 'Sin', cos: 'Cos', tan: 'Tan', sqrt: 'Sqrt', atan: 'Atan', exp2: 'Exp2', abs: 'Abs', min: 'Min', max: 'Max' }; // prettier-ignore
 const Go: Language = {
   ...cWords,
+  asNumber: (truth) => `map[bool]int{true: 1}[${truth}]`,
   ...{ name: 'Go', file: 'camera.go', operators: false, pointed: false, depth: 0, indent: '\t' },
   // A capital is what makes a name known outside.
   fixedNames: true,
@@ -488,6 +493,7 @@ const Go: Language = {
 
 const TypeScript: Language = {
   ...cWords,
+  entry: (list, i, matrix) => `${list}[${i}]${matrix ? '' : '!'}`,
   ...{ name: 'TypeScript', file: 'camera.ts', operators: false, pointed: false, depth: 0, indent: '  ' },
   naming: (of) => (of === 'type' ? 'pascal' : 'camel'),
   type: (type) => (type === 'mat4' ? 'readonly number[]' : simple(type, { ...cTypes('number'), bool: 'boolean', int: 'number' })), // prettier-ignore
@@ -555,6 +561,8 @@ const TypeScript: Language = {
 
 const Python: Language = {
   ...cWords,
+  truth: (value) => (value ? 'True' : 'False'),
+  gap: 2,
   ...{ name: 'Python', file: 'camera.py', operators: true, pointed: false, depth: 0, comment: '#' },
   ...{ and: 'and', or: 'or', close: '', fnEnd: '' },
   naming: (of) => (of === 'const' ? 'upper' : of === 'type' ? 'pascal' : 'snake'),
@@ -624,6 +632,8 @@ const Python: Language = {
 
 const Lua: Language = {
   ...cWords,
+  asNumber: (truth) => `${truth} and 1 or 0`,
+  entry: (list, i) => `${list}[${i + 1}]`,
   ...{ name: 'Lua', file: 'camera.lua', operators: true, pointed: false, depth: 0, comment: '--', indent: '  ' },
   ...{ and: 'and', or: 'or', close: 'end', fnEnd: 'end' },
   naming: () => 'snake',
@@ -698,7 +708,15 @@ const shaderTypes = { num: 'float', bool: 'bool', int: 'int', vec2: 'vec2', vec3
 const Glsl: Language = {
   ...cWords,
   ...cFlow,
-  ...{ name: 'GLSL', file: 'camera.glsl', operators: true, pointed: true, depth: 0, ownMatrices: true },
+  ...{
+    name: 'GLSL',
+    file: 'camera.glsl',
+    operators: true,
+    pointed: true,
+    depth: 0,
+    ownMatrices: true,
+    floatsAlone: true,
+  },
   naming: (of) => (of === 'const' ? 'upper' : of === 'type' ? 'pascal' : 'snake'),
   type: (type) => simple(type, shaderTypes),
   number: (text) => pointed(text),

@@ -431,10 +431,7 @@ fn key_screen_height(frame: Frame, point: vec3): num {
 export const withNeeded = (parts: readonly CodePart[]): readonly CodePart[] =>
   codeParts.filter((part) => part === 'camera' || parts.includes(part));
 
-/**
- * The source of a set-up's parts, in the language of `program.ts`. A quaternion is said as the basis
- * that it is; extents that are typed, as the half sizes and the shift that they are: `cameraSaid`.
- */
+/** The source of a set-up's parts, in the language of `program.ts`. */
 export function librarySource(setUp: SetUp, parts: readonly CodePart[]): string {
   const { camera, e } = setUp;
   const said = saidOf(camera);

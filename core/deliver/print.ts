@@ -78,6 +78,16 @@ export interface Language {
   /** What stands before and behind everything. */
   prelude(style: Style, uses: ReadonlySet<string>): string[];
   closing(names: readonly string[]): string[];
+  /** True and false, where they are not written so. */
+  truth?(value: boolean): string;
+  /** Empty lines between items, where it is not one. */
+  readonly gap?: number;
+  /** Whether its numbers are floats alone. */
+  readonly floatsAlone?: boolean;
+  /** A truth as a number to be printed, where it is not one already. */
+  asNumber?(truth: string): string;
+  /** One of the entries of a value that is a list, to be printed; `matrix` where it is one's. */
+  entry?(list: string, index: number, matrix: boolean): string;
   /** A last line that gives a value, where that needs no word. */
   tail?(line: string): string;
   /** How deep functions and types stand. */
@@ -142,7 +152,7 @@ export class Printer {
       case 'number':
         return l.number(of.text, style);
       case 'bool':
-        return l.name === 'Python' ? (of.value ? 'True' : 'False') : String(of.value);
+        return l.truth?.(of.value) ?? String(of.value);
       case 'name':
         return this.name(of.name, this.#consts.has(of.name) ? 'const' : 'value');
       case 'field':
@@ -283,10 +293,9 @@ export class Printer {
       ];
     });
     const names = items.flatMap((item) => (item.kind === 'fn' ? [this.name(item.name, 'fn')] : []));
-    const gap = l.name === 'Python' ? ['', ''] : [''];
     return [
       ...l.prelude(style, uses),
-      ...blocks.flatMap((block) => [...gap, ...block]),
+      ...blocks.flatMap((block) => [...Array<string>(l.gap ?? 1).fill(''), ...block]),
       ...l.closing(names),
       '',
     ].join('\n'); // prettier-ignore

@@ -1,3 +1,4 @@
+import { pictureShape } from '../camera/frame';
 import { anglesOfBasis } from '../camera/orientation';
 import { viewRufToWorld } from '../convert/project';
 import { angleBetween } from '../convert/compare';
@@ -210,10 +211,10 @@ function differences(
       found.push({ name: 'orientation', intended: e.toAngles(anglesOfBasis(frame)), given: e.toAngles(anglesOfBasis(pose)) }); // prettier-ignore
   }
   if (lens) {
-    const { extents: x, near, far, kind } = frame;
+    const { near, far, kind } = frame;
     const k = kind === 'perspective' ? near : 1;
-    const half: Vec2 = [(x.right - x.left) / 2 / k, (x.top - x.bottom) / 2 / k];
-    const shift: Vec2 = [(x.right + x.left) / (x.right - x.left), (x.top + x.bottom) / (x.top - x.bottom)];
+    const { width, height, shift } = pictureShape(frame);
+    const half: Vec2 = [width / 2 / k, height / 2 / k];
     const sees = ([w, h]: readonly [number, number]) =>
       kind === 'perspective' ? [2 * Math.atan(w), 2 * Math.atan(h)].map((v) => e.toAngle(v)) : [2 * w, 2 * h];
     if (off(half[0], lens.half[0]) || off(half[1], lens.half[1]))

@@ -1,5 +1,5 @@
 import type { CameraFrame } from '../camera/frame';
-import { projectionMatrix } from '../camera/frame';
+import { pictureShape, projectionMatrix } from '../camera/frame';
 import { worldUp, type Angles, type Basis } from '../camera/orientation';
 import type { DepthRange } from '../camera/projection';
 import type { ConventionCodec } from '../conventions/codec';
@@ -126,9 +126,9 @@ const translations: readonly FaultName[] = translationFaults;
 /** Half the width and height of the picture at near (orthographic: anywhere), as the engine has them. */
 function halvesWith({ frame, e, field, isFrustum }: Intended, faults: Faults): Vec2 {
   const has = (fault: FaultName) => faults.includes(fault);
-  const { extents: x, near } = frame;
-  let [w, h]: Vec2 = [(x.right - x.left) / 2, (x.top - x.bottom) / 2];
-  const aspect = w / h;
+  const { near } = frame;
+  const { width, height, aspect } = pictureShape(frame);
+  let [w, h]: Vec2 = [width / 2, height / 2];
   if (field && (has('fovInOtherUnit') || has('halfAngleTwice') || has('halfAngleMissing') || has('fovAxis'))) {
     const radiansOf = e.fromAngle(field.number);
     const angle = has('fovInOtherUnit') ? otherUnit(radiansOf, e) : radiansOf;
@@ -148,18 +148,13 @@ const otherRange = (zn: number, zf: number): readonly [number, number] => {
   const [low, high] = full ? [0, 1] : [-1, 1];
   return zn < zf ? [low, high] : [high, low];
 };
-/** Whether the depth range is one of the four usual ones. */
-export const usualRange = ({ near, far }: { readonly near: number; readonly far: number }): boolean =>
-  [[-1, 1], [0, 1], [1, 0], [1, -1]].some(([a, b]) => a === near && b === far); // prettier-ignore
-
 /** The projection that the engine comes to, from view to clip. */
 export function projectionWith(intended: Intended, faults: Faults): Mat4 {
   const { frame, e } = intended;
   const has = (fault: FaultName) => faults.includes(fault);
-  const { extents: x } = frame;
   const [w, h] = halvesWith(intended, faults);
   const kept = has('shiftLeftOut') ? 0 : 1;
-  const [sx, sy] = [kept * ((x.right + x.left) / (x.right - x.left)), kept * ((x.top + x.bottom) / (x.top - x.bottom))];
+  const [sx, sy] = pictureShape(frame).shift.map((v) => kept * v) as unknown as Vec2;
   const extents = { left: (sx - 1) * w, right: (sx + 1) * w, bottom: (sy - 1) * h, top: (sy + 1) * h };
   const range: DepthRange =
     frame.kind === 'perspective'

@@ -1,8 +1,8 @@
 import { frameOf, frameFov, type CameraFrame, type Viewport } from '../camera/frame';
 import type { Basis } from '../camera/orientation';
-import { axesAreDistinct, indexOf, signedAxes, signOf, type AxisFrame } from '../conventions/axes';
+import { axisFrames, indexOf, signOf, type AxisFrame } from '../conventions/axes';
 import { codecOf, type ConventionCodec } from '../conventions/codec';
-import type { Conventions } from '../conventions/conventions';
+import { usualDepths, withOtherListing, type Conventions } from '../conventions/conventions';
 import { mat4, type Mat4 } from '../math/mat4';
 import { add, distance, dot, length, scale, sub, type Vec3 } from '../math/vec3';
 import { readLens, readView, readViewProjection, type ReadLens, type ReadPose } from './decompose';
@@ -39,18 +39,8 @@ export interface Open {
   readonly values: readonly { readonly candidate: Candidate; readonly number: number | Vec3 }[];
 }
 
-const ranges = [[-1, 1], [0, 1], [1, 0], [1, -1]] as const; // prettier-ignore
-const frames: readonly AxisFrame[] = signedAxes.flatMap((right) =>
-  signedAxes.flatMap((up) => signedAxes.map((forward) => ({ right, up, forward })).filter(axesAreDistinct)),
-);
 /** The place that decides between axes: 1 to the right, 2 up and 3 ahead of the camera. */
 export const decidingPoint: Vec3 = [1, 2, 3];
-
-/** The listing other than that of the conventions: the transpose. */
-const otherListing = (c: Conventions): Conventions => ({
-  ...c,
-  matrix: { ...c.matrix, storage: c.matrix.storage === 'row-major' ? 'column-major' : 'row-major' },
-});
 
 interface Placed {
   readonly basis: Basis;
@@ -153,7 +143,7 @@ function costOf(candidate: Omit<Candidate, 'cost'>, asked: Conventions, digits: 
     if (frame.up[1] < 0) cost += 2;
   }
   if (hasLens) {
-    const range = ranges.findIndex(([n, f]) => n === ndc.near && f === ndc.far);
+    const range = usualDepths.findIndex(([n, f]) => n === ndc.near && f === ndc.far);
     if (ndc.near !== asked.ndc.near || ndc.far !== asked.ndc.far) cost += [0.5, 0.5, 1, 2][range]!;
     const loose = 10 ** (1 - digits);
     cost += beyond(frame.near, 10 * loose);
@@ -198,12 +188,12 @@ export function identify(
   const candidates: Candidate[] = [];
   if (!hasPose && !hasLens) return candidates;
   for (const transposed of [false, true]) {
-    const listing = transposed ? otherListing(asked) : asked;
+    const listing = transposed ? withOtherListing(asked) : asked;
     const from = codecOf(listing);
     const given: Partial<Record<MatrixName, Mat4>> = {};
     for (const [name, list] of Object.entries(listed)) if (list) given[name as MatrixName] = from.fromList(mat4(list)); // prettier-ignore
-    for (const axes of axesBear ? frames : [asked.view])
-      for (const [near, far] of hasLens ? ranges : [[asked.ndc.near, asked.ndc.far] as const]) {
+    for (const axes of axesBear ? axisFrames : [asked.view])
+      for (const [near, far] of hasLens ? usualDepths : [[asked.ndc.near, asked.ndc.far] as const]) {
         const e = codecOf({ ...listing, view: axes, ndc: { ...listing.ndc, near, far } });
         const found = read(given, e, digits);
         const frame = found && assemble(found.pose, found.lens, viewport);

@@ -26,9 +26,8 @@ describe.each(Object.entries({ ...presets, 'row vectors': { ...defaultConvention
   it('every fault has lines, other ones before and after', () => {
     for (const fault of faultNames) {
       const code = mendCode(fault, e, { place: 'projection', perspective: true, up: true });
-      expect(code, fault).not.toBeNull();
-      expect(code!.wrong.join(), fault).not.toBe(code!.right.join());
-      for (const line of [...code!.wrong, ...code!.right]) expect(line, fault).not.toMatch(/undefined|NaN|--|\+ -/);
+      expect(code.wrong.join(), fault).not.toBe(code.right.join());
+      for (const line of [...code.wrong, ...code.right]) expect(line, fault).not.toMatch(/undefined|NaN|--|\+ -/);
     }
   });
 
@@ -50,13 +49,13 @@ describe.each(Object.entries({ ...presets, 'row vectors': { ...defaultConvention
   };
 
   it.each(['translationNotNegated', 'translationNotRotated', 'translationMissing'] as const)('the lines of %s give the numbers of the view, wrong and right', (fault) => {
-    const code = mendCode(fault, e, { place: 'view', perspective: true })!;
+    const code = mendCode(fault, e, { place: 'view', perspective: true });
     for (const [lines, view] of [[code.wrong, e.toList(viewWith(intended, [fault]))], [code.right, e.toList(viewWith(intended, []))]] as const)
       for (const [name, value] of Object.entries(run(lines))) expect(value, name).toBeCloseTo(view[Number(/\d+/.exec(name)![0])]!, 9);
   });
 
   it.each(['fovAxis', 'aspectMissing', 'shiftLeftOut', 'farLeftOut', 'depthRangeOther', 'depthReversed', 'wNegated', 'yFlipped', 'xFlipped'] as const)('the lines of %s give the numbers of the projection, wrong and right', (fault) => {
-    const code = mendCode(fault, e, { place: 'projection', perspective: true })!;
+    const code = mendCode(fault, e, { place: 'projection', perspective: true });
     for (const [lines, projection] of [[code.wrong, e.toList(projectionWith(intended, [fault]))], [code.right, e.toList(projectionWith(intended, []))]] as const)
       for (const [name, value] of Object.entries(run(lines))) expect(value, `${name} of ${lines.join(' ')}`).toBeCloseTo(projection[Number(/\d+/.exec(name)![0])]!, 9);
   });

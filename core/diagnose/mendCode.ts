@@ -31,14 +31,12 @@ function depthTerms(near: number, far: number, perspective: boolean, infinite = 
 
 /**
  * The mend of a fault as lines of code in the conventions: indices into the listed sixteen numbers,
- * signs as the axes have them, products in the order of the vectors. Null for what no line does
- * (another camera, or a camera that only differs).
+ * signs as the axes have them, products in the order of the vectors.
  */
-export function mendCode(fault: FaultName, e: ConventionCodec, facts: MendFacts): MendCode | null {
-  const { world, view, ndc, screen, matrix, angles } = e.conventions;
-  const listsRows = (matrix.vectors === 'row') === (matrix.storage === 'column-major');
+export function mendCode(fault: FaultName, e: ConventionCodec, facts: MendFacts): MendCode {
+  const { view, ndc, screen, matrix, angles } = e.conventions;
   const rightHanded = e.handedness.world === 'right';
-  const at = (name: string, row: number, column: number) => `${name}[${listsRows ? 4 * row + column : 4 * column + row}]`; // prettier-ignore
+  const at = (name: string, row: number, column: number) => `${name}[${e.listsColumns ? 4 * column + row : 4 * row + column}]`; // prettier-ignore
   const worldUp = `vec3(${e.toWorld([0, 1, 0]).join(', ')})`;
   const cross = (a: string, b: string, turned = false) => (rightHanded !== turned ? `cross(${a}, ${b})` : `cross(${b}, ${a})`); // prettier-ignore
   const product = (first: string, then: string) => (matrix.vectors === 'column' ? `${then} * ${first}` : `${first} * ${then}`); // prettier-ignore
@@ -168,10 +166,5 @@ export function mendCode(fault: FaultName, e: ConventionCodec, facts: MendFacts)
       return lines(`screen ${facts.up ? '*' : '/'}= devicePixelRatio;`, `// screen is in the viewport’s own pixels`);
     case 'halfPixel':
       return lines(`screen ${facts.up ? '+' : '-'}= 0.5;`, `// the middle of the first pixel is ${screen.pixelCentre}`);
-    default: {
-      const none: never = fault;
-      void [none, world];
-      return null;
-    }
   }
 }

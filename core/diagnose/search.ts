@@ -1,3 +1,4 @@
+import { usualDepths } from '../conventions/conventions';
 import { multiply, transpose, type Mat4 } from '../math/mat4';
 import type { Vec2, Vec3 } from '../math/vec3';
 import {
@@ -20,7 +21,6 @@ import {
   ownTransformWith,
   pointWith,
   projectionWith,
-  usualRange,
   viewWith,
   wholeWith,
   type Intended,
@@ -135,7 +135,7 @@ export function instancesFor(intended: Intended, given: Given, others: readonly 
       case 'aspectMissing':
         return !isFrustum;
       case 'depthRangeOther':
-        return usualRange(e.conventions.ndc);
+        return usualDepths.some(([near, far]) => near === e.conventions.ndc.near && far === e.conventions.ndc.far);
       case 'farLeftOut':
         return perspective && frame.far !== null;
       case 'wNegated':

@@ -1,4 +1,5 @@
 import { useDeferredValue, useMemo } from 'react';
+import { languageOf } from '../../../core/deliver/code';
 import { codeParts, type CodePart } from '../../../core/deliver/library';
 import type { Size } from '../../pictures/contract';
 import { CheckRow } from '../../sheet/CheckRow';
@@ -30,7 +31,7 @@ function Coloured({ text, language, id }: { text: string; language: string; id: 
 export function Wish() {
   const now = useTaskMoment<DeliverState>('deliver');
   const { slice } = now;
-  const shader = slice.language === 'GLSL' || slice.language === 'WGSL';
+  const shader = languageOf(slice.language)?.floatsAlone ?? false;
   const able = partsFor(now, codeParts);
   const toggle = (part: CodePart, on: boolean) =>
     change(on ? `take ${partWords[part]}` : `leave out ${partWords[part]}`, (draft) => {

@@ -28,8 +28,7 @@ export function setUpNow(now: Omit<Moment, 'slice'>): SetUp | string {
 /** How the code is wanted, as far as the language and the world can have it. */
 export const wishOf = (now: Moment<DeliverState>): CodeWish => {
   const { language, number, naming, constants, parts } = now.slice;
-  const shader = language === 'GLSL' || language === 'WGSL';
-  return { language, naming, constants, parts: partsFor(now, parts), number: shader ? 'float' : number };
+  return { language, naming, constants, parts: partsFor(now, parts), number };
 };
 
 /** The code, and a program that uses it on the probe with what the core has for it; a sentence where there is none. */

@@ -1,4 +1,3 @@
-import type { FaultName } from '../../../core/diagnose/faults';
 import { downstream, givenNames, placesOf } from '../../../core/diagnose/faults';
 import { mendCode } from '../../../core/diagnose/mendCode';
 import { CheckRow } from '../../sheet/CheckRow';
@@ -42,10 +41,9 @@ function linesOf(now: Moment<DiagnoseState>, set: readonly Said[]) {
   return set.flatMap(({ where, fault }) => {
     if (fault === 'otherCamera' || fault === 'differs') return [];
     // Where it is committed: the thing it is said of, or what that is made of.
-    const places = placesOf(fault as FaultName);
+    const places = placesOf(fault);
     const place = where === 'matrices' ? where : (places.find((one) => one === where) ?? places.find((one) => !given.includes(one) && downstream[one].includes(where)) ?? where); // prettier-ignore
-    const code = mendCode(fault as FaultName, now.codec, { place, perspective: now.frame.kind === 'perspective' });
-    return code ? [code] : [];
+    return [mendCode(fault, now.codec, { place, perspective: now.frame.kind === 'perspective' })];
   });
 }
 

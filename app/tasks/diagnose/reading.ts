@@ -50,10 +50,6 @@ export function rolesFor({ kind, numbers }: PastedItem): readonly PastedRole[] {
   return numbers.length === 3 ? ['world', 'screen', 'unused'] : numbers.length === 2 ? ['screen', 'unused'] : ['unused']; // prettier-ignore
 }
 
-/** Whether the conventions list a matrix for column vectors one column after another. */
-export const listsColumns = ({ conventions: { matrix } }: ConventionCodec): boolean =>
-  (matrix.vectors === 'row') !== (matrix.storage === 'column-major');
-
 const pasted = memo(readPasted);
 
 /**
@@ -109,7 +105,7 @@ function pointOf(world: readonly number[], [x = 0, y = 0, depth]: readonly numbe
 
 /** What was pasted, as it is taken at a moment. */
 export const readingNow = ({ slice, codec: e }: Moment<DiagnoseState>): Reading =>
-  readingOf(slice.text, slice.corrections, listsColumns(e));
+  readingOf(slice.text, slice.corrections, e.listsColumns);
 
 /** How many digits are trusted. */
 export const digitsNow = ({ slice }: Moment<DiagnoseState>, reading: Reading): number => slice.digits ?? reading.digits;
