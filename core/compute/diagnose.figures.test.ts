@@ -194,8 +194,8 @@ describe('over random cameras in random conventions', () => {
       const { candidates } = answered.response.results[0] as unknown as { candidates: { conventions: typeof shot.c; camera: object }[] }; // prettier-ignore
       asked++;
       const transposes = ({ matrix }: typeof shot.c) => (matrix.vectors === 'row') !== (matrix.storage === 'column-major'); // prettier-ignore
-      const true_ = candidates.some(({ conventions: c }) => transposes(c) === transposes(shot.c) && (!axesBear || JSON.stringify(c.view) === JSON.stringify(shot.c.view)) && (!depthBears || (c.ndc.near === shot.c.ndc.near && c.ndc.far === shot.c.ndc.far))); // prettier-ignore
-      if (!true_) missed.push(`${seed}: ${one.what.join()} (${shot.lens}), ${candidates.length} candidates`);
+      const among = candidates.some(({ conventions: c }) => transposes(c) === transposes(shot.c) && (!axesBear || JSON.stringify(c.view) === JSON.stringify(shot.c.view)) && (!depthBears || (c.ndc.near === shot.c.ndc.near && c.ndc.far === shot.c.ndc.far))); // prettier-ignore
+      if (!among) missed.push(`${seed}: ${one.what.join()} (${shot.lens}), ${candidates.length} candidates`);
       for (const { conventions, camera } of candidates.slice(0, 3)) {
         if (!('position' in camera) || !('projection' in camera)) continue;
         const back = compute({ astrolabe: 1, conventions, viewport: shot.viewport, camera, queries: [{ id: 'm', op: 'matrices' }] }); // prettier-ignore

@@ -7,6 +7,7 @@ import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked } from '../reasons';
 import { deliverLanguages } from './languages';
 import { librarySource, type CodePart, type SetUp } from './library';
+import { plain } from './texts';
 import { parseProgram, type Const, type Expr, type Item, type Statement, type Type } from './program';
 import { Printer, type Language, type Naming, type NumberType, type Style } from './print';
 
@@ -55,7 +56,6 @@ export function setUpOf(
   return { ok: true, warnings: made.warnings, value: { setUp, frame } };
 }
 
-const plain = (v: number): string => (v < 0 ? `-${String(-v)}` : String(v === 0 ? 0 : v)).replace('e+', 'e');
 const vec = (v: readonly number[]): string => `vec${v.length}(${v.map(plain).join(', ')})`;
 
 /** The camera's own numbers as a value of the program. */

@@ -191,10 +191,10 @@ describe.each(Object.entries(tools))('code in %s', (name, { needs, main, more, r
       const printed = run(at, main).trim().split('\n').map((line) => (line === 'true' ? 1 : line === 'false' ? 0 : Number(line))); // prettier-ignore
       const flat = wanted.flat();
       expect(printed).toHaveLength(flat.length);
-      let at_ = 0;
+      let next = 0;
       wanted.forEach((list, i) => {
         const size = Math.max(1, ...list.map(Math.abs));
-        for (const v of list) expect(Math.abs(printed[at_++]! - v) / size, `${asked[i]!.text}: ${printed[at_ - 1]} for ${v}`).toBeLessThan(number === 'double' ? 1e-12 : 2e-5); // prettier-ignore
+        for (const v of list) expect(Math.abs(printed[next++]! - v) / size, `${asked[i]!.text}: ${printed[next - 1]} for ${v}`).toBeLessThan(number === 'double' ? 1e-12 : 2e-5); // prettier-ignore
       });
       expect(language.file).toBe(file.name);
     },

@@ -2,6 +2,8 @@ import type { Viewport } from '../camera/frame';
 import type { RequestCamera } from '../compute/schema';
 import { indexOf, signOf, type AxisFrame } from '../conventions/axes';
 import type { ConventionCodec } from '../conventions/codec';
+import { billboardPart, dollyZoomPart, followPart, orderPart, spawnPart } from './parts';
+import { letters, negated, placed, plain, signed, vec } from './texts';
 
 /*
  * The mathematics of one camera in one set of conventions, in the language of `program.ts`. Signs and
@@ -20,19 +22,6 @@ export interface SetUp {
   /** The corners of what the camera sees of the ground, in the surface's two coordinates; empty for none to keep out of. */
   readonly footprint: readonly (readonly [number, number])[];
 }
-
-const letters = ['x', 'y', 'z'] as const;
-type Texts = readonly [string, string, string];
-const negated = (text: string): string => (text === '0' ? '0' : text.startsWith('-') ? text.slice(1) : /^[\w.]+$/.test(text) || /^[\w.]+\(.*\)$/.test(text) ? `-${text}` : `-(${text})`); // prettier-ignore
-/** Coefficients of right, up and ahead as the coordinates of a frame's letters. */
-function placed(axes: AxisFrame, [r, u, f]: Texts): Texts {
-  const out: [string, string, string] = ['0', '0', '0'];
-  for (const [name, text] of [['right', r], ['up', u], ['forward', f]] as const) out[indexOf(axes[name])] = signOf(axes[name]) < 0 ? negated(text) : text; // prettier-ignore
-  return out;
-}
-const vec = (of: Texts): string => `vec3(${of.join(', ')})`;
-const plain = (v: number): string => (v < 0 || Object.is(v, -0) ? `-${String(-v)}` : String(v)).replace('e+', 'e');
-const signed = (axes: AxisFrame): string => `${axes.right} right, ${axes.up} up, ${axes.forward} ahead`;
 
 /** How the camera's orientation is said. */
 export type Said = 'angles' | 'lookAt' | 'basis';
@@ -310,122 +299,6 @@ fn box_is_outside(frustum: Frustum, centre: vec3, half_size: vec3): bool {
   return false;
 }`;
 }
-
-function billboardPart({ e }: SetUp, orthographic: boolean): string {
-  const crossed = (a: string, b: string) => (e.handedness.world === 'right' ? `cross(${a}, ${b})` : `cross(${b}, ${a})`); // prettier-ignore
-  const up = vec(placed(e.conventions.world, ['0', '1', '0']));
-  const toEye = orthographic ? '-frame.forward' : 'normalize(frame.eye - position)';
-  // An orthographic eye is infinitely far: where the board stands plays no part.
-  const position = orthographic ? '' : ', position: vec3';
-  return `
-// A board's own axes: to the right of what is written on it, up, and out of its front.
-struct Board {
-  right: vec3,
-  up: vec3,
-  normal: vec3,
-}
-// Parallel to the view plane.
-fn board_in_view_plane(frame: Frame): Board {
-  return Board { frame.right, frame.up, -frame.forward };
-}
-// Turned about an axis of length 1 as near towards a direction as that allows; straight along the axis the
-// camera's right is kept.
-fn board_about_axis(frame: Frame, axis: vec3, towards: vec3): Board {
-  let wanted = towards - axis * dot(towards, axis);
-  if length(wanted) < 0.000001 {
-    let kept = normalize(frame.right - axis * dot(frame.right, axis));
-    return Board { kept, axis, ${crossed('kept', 'axis')} };
-  }
-  let normal = normalize(wanted);
-  return Board { ${crossed('axis', 'normal')}, axis, normal };
-}
-// Towards the eye, its up as near to the world's as that allows.
-fn board_towards_eye(frame: Frame${position}): Board {
-  let normal = ${toEye};
-  let across = ${crossed(up, 'normal')};
-  if length(across) < 0.000001 {
-    return Board { frame.right, ${crossed('normal', 'frame.right')}, normal };
-  }
-  let right = normalize(across);
-  return Board { right, ${crossed('normal', 'right')}, normal };
-}
-// Upright, towards the eye.
-fn board_upright(frame: Frame${position}): Board {
-  return board_about_axis(frame, ${up}, ${toEye});
-}`;
-}
-
-function spawnPart({ footprint }: SetUp): string {
-  const n = footprint.length;
-  if (!n) return '';
-  return `
-// The corners of what the camera sees of the ground, one after another.
-const seen_corners = [${footprint.map(([a, b]) => `vec2(${plain(a)}, ${plain(b)})`).join(', ')}];
-// Whether a body of a radius may appear at a place of the ground, out of sight by so much more: the disc
-// about it must keep clear of what is seen.
-fn may_appear(place: vec2, radius: num, padding: num): bool {
-  var inside = true;
-  var nearest = 1e30;
-  var last = seen_corners[${n - 1}];
-  for i in 0..${n} {
-    let next = seen_corners[i];
-    let edge = next - last;
-    let from_last = place - last;
-    if edge.x * from_last.y - edge.y * from_last.x < 0 {
-      inside = false;
-    }
-    let along = max(0, min(1, (from_last.x * edge.x + from_last.y * edge.y) / (edge.x * edge.x + edge.y * edge.y)));
-    let off = from_last - edge * along;
-    nearest = min(nearest, sqrt(off.x * off.x + off.y * off.y));
-    last = next;
-  }
-  return !inside && nearest >= radius + padding;
-}`;
-}
-
-function dollyZoomPart({ e }: SetUp, orthographic: boolean): string {
-  if (orthographic) return '';
-  const back = e.conventions.angles.unit === 'degrees' ? ' * 180 / pi' : '';
-  return `
-// The vertical field of view that shows the same height of the world from another distance.
-fn fov_for_height(height: num, distance: num): num {
-  return 2 * atan(height / 2 / distance)${back};
-}
-// How much of the world the picture is high, so far ahead.
-fn height_at(frame: Frame, distance: num): num {
-  return 2 * frame.half_size.y * distance;
-}`;
-}
-
-const followPart = `
-// One coordinate of a followed place after a time step: unmoved while the target stays within the zone
-// about it, else half the way to its edge in every half life. Steps of any length end at the same place.
-fn follow(held: num, wanted: num, zone: num, half_life: num, dt: num): num {
-  var goal = held;
-  if wanted > held + zone {
-    goal = wanted - zone;
-  }
-  if wanted < held - zone {
-    goal = wanted + zone;
-  }
-  if half_life <= 0 {
-    return goal;
-  }
-  return goal + (held - goal) * exp2(-dt / half_life);
-}`;
-
-const orderPart = (orthographic: boolean): string => `
-// Keys to draw by, the farthest first: by the distance along the gaze, or from the eye.
-fn key_ahead(frame: Frame, point: vec3): num {
-  return dot(point - frame.eye, frame.forward);
-}
-fn key_distance(frame: Frame, point: vec3): num {
-  return length(point - frame.eye);
-}
-// By the height on the screen: the higher, the farther. Of points in front of the eye alone.
-fn key_screen_height(frame: Frame, point: vec3): num {
-  return dot(point - frame.eye, frame.up)${orthographic ? '' : ' / dot(point - frame.eye, frame.forward)'};
-}`;
 
 /** Parts that others stand on: everything reads the frame. */
 export const withNeeded = (parts: readonly CodePart[]): readonly CodePart[] =>

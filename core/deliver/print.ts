@@ -42,8 +42,6 @@ export interface Language {
   readonly indent: string;
   /** Whether vectors have operators. */
   readonly operators: boolean;
-  /** Whether a number without a point is a whole one, and none of the others. */
-  readonly pointed: boolean;
   /** Whether the names of functions and fields mean something to it and are not the user's to choose. */
   readonly fixedNames?: boolean;
   /** The naming of its own. */

@@ -1,0 +1,69 @@
+import type { Language } from '../print';
+import { simple, productLoops, cTypes, cNumber, cFlow, cWords, called, typeNaming, flat } from './shared';
+
+const stdMaths: Readonly<Record<string, string>> = Object.fromEntries(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'min', 'max'].map((fn) => [fn, `std::${fn}`])); // prettier-ignore
+export const Cpp: Language = {
+  ...cWords,
+  ...cFlow,
+  ...{ name: 'C++', file: 'camera.hpp', operators: true, depth: 0 },
+  naming: (of) => typeNaming[of],
+  type: (type, { number }) => simple(type, cTypes(number)),
+  number: cNumber,
+  builtin: called(stdMaths),
+  makeVector: (type, args) => `${simple(type, cTypes(''))}{${args.join(', ')}}`,
+  makeStruct: (name, _, items) => ({ open: `${name}{`, items, close: '}' }),
+  makeMatrix: (rows) => ({ open: 'Mat4{', items: rows, close: '}' }),
+  makeList: (_, items) => ({ open: '{', items, close: '}' }),
+  let: (name, type, value, mutable) => `${mutable ? '' : 'const '}${type} ${name} = ${value};`,
+  fnHead: (name, params, result) => `inline ${result} ${name}(${params.map(({ type, name: own }) => (/^(?:double|float|bool|int|Vec2)$/.test(type) ? `${type} ${own}` : `const ${type}& ${own}`)).join(', ')}) {`, // prettier-ignore
+  struct: ({ name, fields }) => [`struct ${name} {`, ...flat(fields, (one) => `${one.count ? `std::array<${one.type}, ${one.count}>` : one.type} ${one.name};`), '};'], // prettier-ignore
+  constant: (name, type, value, style) => typeof type === 'object' && 'of' in type ? [`inline constexpr std::array<${Cpp.type(type.of, style)}, ${type.count}> ${name}${value};`] : [`inline constexpr ${Cpp.type(type, style)} ${name} = ${value};`], // prettier-ignore
+  prelude: (style, uses) => {
+    const n = style.number;
+    const ref = 'const Vec3&';
+    const fn = (head: string, body: string) => [`inline ${head} {`, `    return ${body};`, '}'];
+    return [
+      '#pragma once',
+      '',
+      '#include <algorithm>',
+      '#include <array>',
+      '#include <cmath>',
+      '',
+      'namespace camera {',
+      '',
+      `struct Vec2 {`,
+      `    ${n} x, y;`,
+      '};',
+      `struct Vec3 {`,
+      `    ${n} x, y, z;`,
+      '};',
+      `using Mat4 = std::array<${n}, 16>;`,
+      '',
+      ...fn(`Vec3 operator+(${ref} a, ${ref} b)`, '{a.x + b.x, a.y + b.y, a.z + b.z}'),
+      ...fn(`Vec3 operator-(${ref} a, ${ref} b)`, '{a.x - b.x, a.y - b.y, a.z - b.z}'),
+      ...(uses.has('negate') ? fn(`Vec3 operator-(${ref} v)`, '{-v.x, -v.y, -v.z}') : []),
+      ...fn(`Vec3 operator*(${ref} v, ${n} k)`, '{v.x * k, v.y * k, v.z * k}'),
+      ...(uses.has('vec2') ? [...fn('Vec2 operator-(Vec2 a, Vec2 b)', '{a.x - b.x, a.y - b.y}'), ...fn(`Vec2 operator*(Vec2 v, ${n} k)`, '{v.x * k, v.y * k}')] : []), // prettier-ignore
+      ...fn(`${n} dot(${ref} a, ${ref} b)`, 'a.x * b.x + a.y * b.y + a.z * b.z'),
+      ...(uses.has('cross') ? fn(`Vec3 cross(${ref} a, ${ref} b)`, '{a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x}') : []), // prettier-ignore
+      ...(uses.has('length') || uses.has('normalize') ? fn(`${n} length(${ref} v)`, 'std::sqrt(dot(v, v))') : []),
+      ...(uses.has('normalize') ? fn(`Vec3 normalize(${ref} v)`, `v * (${cNumber('1', style)} / length(v))`) : []),
+      'inline Mat4 mul(const Mat4& a, const Mat4& b) {',
+      '    Mat4 product{};',
+      ...productLoops(style, '    ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
+      '    return product;',
+      '}',
+    ];
+  },
+  closing: () => ['', '}  // namespace camera'],
+  main: (values, _, fields) => [
+    '#include "camera.hpp"',
+    '#include <cstdio>',
+    '',
+    'int main() {',
+    '    using namespace camera;',
+    ...values.flatMap(({ text, type, comment }, i) => [...(comment ? [`    // ${comment}`] : []), `    const auto v${i} = ${text};`, ...fields(type, `v${i}`).map((one) => `    std::printf("%.17g\\n", static_cast<double>(${one}));`)]), // prettier-ignore
+    '}',
+    '',
+  ],
+};

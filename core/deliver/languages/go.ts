@@ -1,0 +1,77 @@
+import type { Type } from '../program';
+import type { Language } from '../print';
+import { simple, productLoops, cTypes, cWords } from './shared';
+
+const goMaths: Readonly<Record<string, string>> = { sin: 'Sin', cos: 'Cos', tan: 'Tan', sqrt: 'Sqrt', atan: 'Atan', exp2: 'Exp2', abs: 'Abs', min: 'Min', max: 'Max' }; // prettier-ignore
+export const Go: Language = {
+  ...cWords,
+  asNumber: (truth) => `map[bool]int{true: 1}[${truth}]`,
+  ...{ name: 'Go', file: 'camera.go', operators: false, depth: 0, indent: '\t' },
+  // A capital is what makes a name known outside.
+  fixedNames: true,
+  naming: (of) => (({ fn: 'pascal', value: 'camel', field: 'pascal', type: 'pascal', const: 'camel' }) as const)[of],
+  type: (type, { number }) => { const n = number === 'float' ? 'float32' : 'float64'; return type === 'mat4' ? `[16]${n}` : simple(type, cTypes(n)); }, // prettier-ignore
+  number: (text) => text,
+  builtin: (fn, args, { number }) => {
+    if (!goMaths[fn]) return `${fn}(${args.join(', ')})`;
+    if (number === 'double') return `math.${goMaths[fn]}(${args.join(', ')})`;
+    return `float32(math.${goMaths[fn]}(${args.map((one) => `float64(${one})`).join(', ')}))`;
+  },
+  vectorCall: (op, type, args) => `${{ '+': 'add', '-': 'sub', '*': 'scale', neg: 'negate' }[op]}${type === 'vec2' ? '2' : ''}(${args.join(', ')})`, // prettier-ignore
+  // Numbers alone are named: what stands outside the package must name them.
+  makeVector: (type, args) =>
+    `${simple(type, cTypes(''))}{${args.map((one, i) => (args.every((own) => /^-?[\d.e+-]+$/.test(own)) ? `${'XYZ'[i]}: ${one}` : one)).join(', ')}}`,
+  makeStruct: (name, fields, args) => ({ open: `${name}{`, items: args.map((one, i) => `${fields[i]}: ${one}`), close: '}', trailing: true }), // prettier-ignore
+  makeMatrix: (rows, style) => ({ open: `${Go.type('mat4', style)}{`, items: rows, close: '}', trailing: true }),
+  makeList: (type, items, style) => { const list = type as { of: Type; count: number }; return { open: `[${list.count}]${Go.type(list.of, style)}{`, items, close: '}', trailing: true }; }, // prettier-ignore
+  let: (name, type, value) => (/^-?[\d.e+-]+$/.test(value) ? `var ${name} ${type} = ${value}` : `${name} := ${value}`),
+  set: (to, value) => `${to} = ${value}`,
+  ret: (value) => `return ${value}`,
+  open: { if: (test) => `if ${test} {`, otherwise: '} else {', for: (name, to) => `for ${name} := 0; ${name} < ${to}; ${name}++ {` }, // prettier-ignore
+  ...{ close: '}', fnEnd: '}' },
+  fnHead: (name, params, result) => `func ${name}(${params.map((one) => `${one.name} ${one.type}`).join(', ')}) ${result} {`, // prettier-ignore
+  struct: ({ name, fields }) => [`type ${name} struct {`, ...fields.map((one) => `\t${one.name} ${one.count ? `[${one.count}]` : ''}${one.type}${one.comment ? ` // ${one.comment}` : ''}`), '}'], // prettier-ignore
+  constant: (name, type, value, style) => typeof type === 'object' && 'of' in type ? [`var ${name} = ${value}`] : [`const ${name} ${Go.type(type, style)} = ${value}`], // prettier-ignore
+  prelude: (style, uses) => {
+    const n = Go.type('num', style);
+    const fn = (head: string, body: string) => ['', `func ${head} {`, `\treturn ${body}`, '}'];
+    const root = n === 'float32' ? 'float32(math.Sqrt(float64(dot(v, v))))' : 'math.Sqrt(dot(v, v))';
+    return [
+      'package camera',
+      ...(uses.has('maths') ? ['', 'import "math"'] : []),
+      '',
+      `type Vec2 struct{ X, Y ${n} }`,
+      `type Vec3 struct{ X, Y, Z ${n} }`,
+      ...fn('add(a, b Vec3) Vec3', 'Vec3{a.X + b.X, a.Y + b.Y, a.Z + b.Z}'),
+      ...fn('sub(a, b Vec3) Vec3', 'Vec3{a.X - b.X, a.Y - b.Y, a.Z - b.Z}'),
+      ...(uses.has('negate') ? fn('negate(v Vec3) Vec3', 'Vec3{-v.X, -v.Y, -v.Z}') : []),
+      ...fn(`scale(v Vec3, k ${n}) Vec3`, 'Vec3{v.X * k, v.Y * k, v.Z * k}'),
+      ...(uses.has('vec2') ? [...fn('sub2(a, b Vec2) Vec2', 'Vec2{a.X - b.X, a.Y - b.Y}'), ...fn(`scale2(v Vec2, k ${n}) Vec2`, 'Vec2{v.X * k, v.Y * k}')] : []), // prettier-ignore
+      ...fn(`dot(a, b Vec3) ${n}`, 'a.X*b.X + a.Y*b.Y + a.Z*b.Z'),
+      ...(uses.has('cross') ? fn('cross(a, b Vec3) Vec3', 'Vec3{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X}') : []), // prettier-ignore
+      ...(uses.has('length') || uses.has('normalize') ? fn(`length(v Vec3) ${n}`, root) : []),
+      ...(uses.has('normalize') ? fn('normalize(v Vec3) Vec3', 'scale(v, 1/length(v))') : []),
+      '',
+      `func mul(a, b [16]${n}) [16]${n} {`,
+      `\tvar product [16]${n}`,
+      ...productLoops(style, '\t', '\t', (name) => `for ${name} := 0; ${name} < 4; ${name}++ {`, ''),
+      '\treturn product',
+      '}',
+    ];
+  },
+  closing: () => [],
+  main: (values, _, fields) => [
+    'package main',
+    '',
+    'import (',
+    '\t"fmt"',
+    '',
+    '\t"example/camera"',
+    ')',
+    '',
+    'func main() {',
+    ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`\t// ${comment}`] : []), `\tv${i} := ${text.replace(/(?<![\w.\])])([A-Z]\w*)(?=[({])/g, 'camera.$1')}`, ...fields(type, `v${i}`).map((one) => `\tfmt.Println(${one})`)]), // prettier-ignore
+    '}',
+    '',
+  ],
+};

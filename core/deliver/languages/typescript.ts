@@ -1,0 +1,70 @@
+import type { Language } from '../print';
+import { simple, place, cTypes, cWords } from './shared';
+
+export const TypeScript: Language = {
+  ...cWords,
+  entry: (list, i, matrix) => `${list}[${i}]${matrix ? '' : '!'}`,
+  ...{ name: 'TypeScript', file: 'camera.ts', operators: false, depth: 0, indent: '  ' },
+  naming: (of) => (of === 'type' ? 'pascal' : 'camel'),
+  type: (type) => (type === 'mat4' ? 'readonly number[]' : simple(type, { ...cTypes('number'), bool: 'boolean', int: 'number' })), // prettier-ignore
+  number: (text) => text,
+  builtin: (fn, args) => ['dot', 'length', 'cross', 'normalize', 'mul'].includes(fn) ? `${fn}(${args.join(', ')})` : fn === 'exp2' ? `2 ** (${args[0]})` : `Math.${fn}(${args.join(', ')})`, // prettier-ignore
+  vectorCall: (op, type, args) => `${{ '+': 'add', '-': 'sub', '*': 'scale', neg: 'negate' }[op]}${type === 'vec2' ? '2' : ''}(${args.join(', ')})`, // prettier-ignore
+  makeVector: (type, args) => `${String(type)}(${args.join(', ')})`,
+  makeStruct: (_, fields, args) => ({ open: '{', items: args.map((one, i) => (one === fields[i] ? one : `${fields[i]}: ${one}`)), close: '}', roomy: true, trailing: true }), // prettier-ignore
+  makeMatrix: (rows) => ({ open: '[', items: rows, close: ']', trailing: true }),
+  makeList: (_, items) => ({ open: '[', items, close: ']', trailing: true }),
+  index: (of, _, printed) => `${of}[${printed}]!`,
+  let: (name, _, value, mutable) => `${mutable ? 'let' : 'const'} ${name} = ${value};`,
+  open: { if: (test) => `if (${test}) {`, otherwise: '} else {', for: (name, to) => `for (let ${name} = 0; ${name} < ${to}; ${name}++) {` }, // prettier-ignore
+  ...{ close: '}', fnEnd: '}' },
+  fnHead: (name, params, result) => `export function ${name}(${params.map((one) => `${one.name}: ${one.type}`).join(', ')}): ${result} {`, // prettier-ignore
+  struct: ({ name, fields }) => [`export interface ${name} {`, ...fields.map((one) => `  readonly ${one.name}: ${one.count ? `readonly ${one.type}[]` : one.type};${one.comment ? ` // ${one.comment}` : ''}`), '}'], // prettier-ignore
+  constant: (name, type, value) => typeof type === 'object' && 'of' in type ? [`export const ${name} = ${value};`] : [`const ${name} = ${value};`], // prettier-ignore
+  prelude: (style, uses) => {
+    const fn = (head: string, type: string, body: string) => [
+      `const ${head.replace('(', ' = (')}: ${type} => ${body};`,
+    ];
+    const ab = 'a: Vec3, b: Vec3';
+    return [
+      'export interface Vec2 {',
+      '  readonly x: number;',
+      '  readonly y: number;',
+      '}',
+      'export interface Vec3 {',
+      '  readonly x: number;',
+      '  readonly y: number;',
+      '  readonly z: number;',
+      '}',
+      '',
+      ...fn('vec2(x: number, y: number)', 'Vec2', '({ x, y })').map((one) => `export ${one}`),
+      ...fn('vec3(x: number, y: number, z: number)', 'Vec3', '({ x, y, z })').map((one) => `export ${one}`),
+      ...fn(`add(${ab})`, 'Vec3', 'vec3(a.x + b.x, a.y + b.y, a.z + b.z)'),
+      ...fn(`sub(${ab})`, 'Vec3', 'vec3(a.x - b.x, a.y - b.y, a.z - b.z)'),
+      ...(uses.has('negate') ? fn('negate(v: Vec3)', 'Vec3', 'vec3(-v.x, -v.y, -v.z)') : []),
+      ...fn('scale(v: Vec3, k: number)', 'Vec3', 'vec3(v.x * k, v.y * k, v.z * k)'),
+      ...(uses.has('vec2') ? [...fn('sub2(a: Vec2, b: Vec2)', 'Vec2', 'vec2(a.x - b.x, a.y - b.y)'), ...fn('scale2(v: Vec2, k: number)', 'Vec2', 'vec2(v.x * k, v.y * k)')] : []), // prettier-ignore
+      ...fn(`dot(${ab})`, 'number', 'a.x * b.x + a.y * b.y + a.z * b.z'),
+      ...(uses.has('cross') ? fn(`cross(${ab})`, 'Vec3', 'vec3(a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x)') : []), // prettier-ignore
+      ...(uses.has('length') || uses.has('normalize') ? fn('length(v: Vec3)', 'number', 'Math.sqrt(dot(v, v))') : []),
+      ...(uses.has('normalize') ? fn('normalize(v: Vec3)', 'Vec3', 'scale(v, 1 / length(v))') : []),
+      '',
+      'function mul(a: readonly number[], b: readonly number[]): number[] {',
+      '  const product = new Array<number>(16).fill(0);',
+      '  for (let r = 0; r < 4; r++) {',
+      '    for (let c = 0; c < 4; c++) {',
+      `      for (let k = 0; k < 4; k++) product[${place(style.listing, 'r', 'c')}]! += a[${place(style.listing, 'r', 'k')}]! * b[${place(style.listing, 'k', 'c')}]!;`, // prettier-ignore
+      '    }',
+      '  }',
+      '  return product;',
+      '}',
+    ];
+  },
+  closing: () => [],
+  main: (values, _, fields) => [
+    "import * as camera from './camera.ts';",
+    '',
+    ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`// ${comment}`] : []), `const v${i} = ${text.replace(/(?<![\w.])([a-z]\w*)(?=\()/g, 'camera.$1')};`, ...fields(type, `v${i}`).map((one) => `console.log(Number(${one}));`)]), // prettier-ignore
+    '',
+  ],
+};
