@@ -6,10 +6,11 @@ import type { ConventionCodec } from '../conventions/codec';
 import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked } from '../reasons';
 import { deliverLanguages } from './languages';
-import { librarySource, type CodePart, type SetUp } from './library';
+import { librarySource, withNeeded, type CodePart, type SetUp } from './library';
+import type { VectorKind } from './vectors';
 import { plain } from './texts';
 import { parseProgram, type Const, type Expr, type Item, type Statement, type Type } from './program';
-import { Printer, type Language, type Naming, type NumberType, type Style } from './print';
+import { Printer, type HarnessCase, type Language, type Naming, type NumberType, type Style } from './print';
 
 /** What is written, and how. */
 export interface CodeWish {
@@ -115,18 +116,22 @@ const styleOf = ({ e }: SetUp, { number, naming }: CodeWish, { floatsAlone }: La
 };
 
 /** The source of a program with the camera's own numbers, if they are wanted. */
-const sourceOf = (setUp: SetUp, wish: CodeWish): string =>
+export const sourceOf = (setUp: SetUp, wish: CodeWish): string =>
   librarySource(setUp, wish.parts) +
   (wish.constants ? `\n// This very camera.\nfn this_camera(): Camera {\n  return ${cameraText(setUp)};\n}` : '');
 
-/** The code of a set-up in a language. */
-export function emitCode(setUp: SetUp, wish: CodeWish): CodeFile {
+/** The frame of this very camera: by its own function, or of its numbers where the code has none of them. */
+export const frameText = (setUp: SetUp, { constants }: CodeWish): string => `frame_of(${constants ? 'this_camera()' : cameraText(setUp)})`; // prettier-ignore
+
+/** A program in the small language, as a file of a language. */
+export function printSource(source: string, setUp: SetUp, wish: CodeWish): CodeFile {
   const language = languageOf(wish.language)!;
-  const items = parseProgram(sourceOf(setUp, wish)).filter((item) => item.kind !== 'const' || item.name !== 'pi' || usesPi(setUp, wish)); // prettier-ignore
-  const style = styleOf(setUp, wish, language);
-  return { name: language.file, text: new Printer(language, style).program(items, usesOf(items)) };
+  const usesPi = /\bpi\b/.test(source.replace(/^const pi.*$/m, ''));
+  const items = parseProgram(source).filter((item) => item.kind !== 'const' || item.name !== 'pi' || usesPi);
+  return { name: language.file, text: new Printer(language, styleOf(setUp, wish, language)).program(items, usesOf(items)) }; // prettier-ignore
 }
-const usesPi = (setUp: SetUp, wish: CodeWish): boolean => /\bpi\b/.test(librarySource(setUp, wish.parts).replace(/^const pi.*$/m, '')); // prettier-ignore
+/** The code of a set-up in a language. */
+export const emitCode = (setUp: SetUp, wish: CodeWish): CodeFile => printSource(sourceOf(setUp, wish), setUp, wish);
 
 /** Something that a program prints: an expression of the parts, and what it is expected to be. */
 export interface Asked {
@@ -164,4 +169,51 @@ export function emitExample(setUp: SetUp, wish: CodeWish, asked: readonly Asked[
   const style = styleOf(setUp, wish, language);
   const printer = new Printer(language, style).knows(own);
   return language.main(values.map(({ value }, i) => ({ text: printer.expr(value), type: value.type, comment: asked[i]!.comment })), style, numbersOf(own, printer)).join('\n'); // prettier-ignore
+}
+
+/** What of test vectors each part answers. */
+const harnessCases = [
+  ['camera', 'view', 'view_matrix(frame)', 'mat4'],
+  ['camera', 'projection', 'projection_matrix(frame)', 'mat4'],
+  ['camera', 'viewProjection', 'view_projection_matrix(frame)', 'mat4'],
+  ['camera', 'cameraToWorld', 'camera_to_world(frame)', 'mat4'],
+  ['worldToScreen', 'worldToScreen', 'world_to_screen(frame, vec3(given[0], given[1], given[2]))', 'ScreenPoint'],
+  ['screenToWorld', 'screenToWorld', 'screen_to_world(frame, vec2(given[0], given[1]), given[2])', 'vec3'],
+  ['ray', 'ray', 'pixel_ray(frame, vec2(given[0], given[1]))', 'Ray'],
+] as const satisfies readonly (readonly [CodePart, VectorKind, string, string])[];
+
+/** The kinds of test vectors that some parts answer. */
+export const kindsOf = (parts: readonly CodePart[]): readonly VectorKind[] =>
+  harnessCases.flatMap(([part, kind]) => (withNeeded(parts).includes(part) ? [kind] : []));
+
+/**
+ * A program that runs the code over the table of test vectors (`vectorsTable`), and prints answers as
+ * `astrolabe check` reads them: an id and its numbers, none for no picture; rows of what the parts do
+ * not answer are passed over.
+ */
+export function emitHarness(setUp: SetUp, wish: CodeWish): string {
+  const language = languageOf(wish.language)!;
+  const own = parseProgram(sourceOf(setUp, wish));
+  const asked = harnessCases.filter(([part]) => withNeeded(wish.parts).includes(part));
+  const fns = asked.map(([, , call, type], i) => `fn asked_${i}(frame: Frame, given: [3] num): ${type} { return ${call}; }`); // prettier-ignore
+  const all = parseProgram(`${sourceOf(setUp, wish)}\n${fns.join('\n')}\nconst the_frame = ${frameText(setUp, wish)};`); // prettier-ignore
+  const style = styleOf(setUp, wish, language);
+  const printer = new Printer(language, style).knows(own);
+  const numbers = numbersOf(own, printer);
+  const cases = all.flatMap((item): HarnessCase[] => {
+    if (item.kind !== 'fn' || !item.name.startsWith('asked_')) return [];
+    const [, kind] = asked[Number(item.name.slice(6))]!;
+    const last = item.body.at(-1)!;
+    if (last.kind !== 'return') return [];
+    const { value } = last;
+    const list = numbers(value.type, 'v');
+    const guard = kind === 'worldToScreen' ? language.field('v', printer.fieldName(value.type, 'in_front')) : null;
+    return [{ kind, text: printer.expr(value), type: printer.type(value.type), matrix: value.type === 'mat4', guard, numbers: guard ? list.slice(0, 4) : list }]; // prettier-ignore
+  });
+  const last = all.at(-1)!;
+  if (last.kind !== 'const') throw new Error('the frame stands last');
+  return language.harness({
+    ...{ cases, frame: printer.expr(last.value), number: language.type('num', style) },
+    columns: setUp.e.listsColumns,
+  }).join('\n'); // prettier-ignore
 }

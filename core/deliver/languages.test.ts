@@ -1,15 +1,15 @@
-import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import ts from 'typescript';
 import { afterAll, describe, expect, it } from 'vitest';
 import { compute } from '../compute/compute';
 import type { RequestCamera } from '../compute/schema';
 import { presets, type Conventions } from '../conventions/conventions';
 import { codecOf } from '../conventions/codec';
+import { compilers, quiet, there } from '../testing/compilers';
 import { conventionsBy, dice } from '../testing/wrongEngine';
-import { emitCode, emitExample, setUpOf, type Asked, type CodeWish } from './code';
+import { emitCode, emitExample, emitHarness, setUpOf, type Asked, type CodeWish } from './code';
 import { codeParts, type SetUp } from './library';
 import { deliverLanguages } from './languages';
 
@@ -18,71 +18,10 @@ import { deliverLanguages } from './languages';
  * A language whose compiler is missing is skipped, and said to be.
  */
 
-const there = (program: string): boolean => spawnSync('sh', ['-c', `command -v ${program}`]).status === 0;
+// By its module file: what Node would take by the name alone is not one.
+const { WgslReflect } = (await import('wgsl_reflect/wgsl_reflect.module.js' as string)) as typeof import('wgsl_reflect'); // prettier-ignore
 const root = mkdtempSync(join(tmpdir(), 'astrolabe-code-'));
 afterAll(() => rmSync(root, { recursive: true, force: true }));
-
-type Files = Readonly<Record<string, string>>;
-interface Tool {
-  readonly needs: readonly string[];
-  /** Compiles and runs, without a warning; what it prints. */
-  run(folder: string, main: string): string;
-  readonly main: string;
-  readonly more?: Files;
-}
-/** Runs a program; anything on standard error, or a failure, is a fault. */
-function quiet(folder: string, program: string, args: readonly string[], env: Record<string, string> = {}): string {
-  const { status, stdout, stderr } = spawnSync(program, args, { cwd: folder, encoding: 'utf8', env: { ...process.env, ...env } }); // prettier-ignore
-  if (status !== 0 || stderr.trim()) throw new Error(`${program} ${args.join(' ')}\n${stderr}\n${stdout}`.slice(0, 4000)); // prettier-ignore
-  return stdout;
-}
-const strict = ['-Wall', '-Wextra', '-Wpedantic', '-Werror', '-O1'];
-const tools: Readonly<Record<string, Tool>> = {
-  C: {
-    ...{ needs: ['gcc'], main: 'main.c' },
-    run: (at) => (quiet(at, 'gcc', ['-std=c11', ...strict, 'main.c', '-o', 'main', '-lm']), quiet(at, './main', [])),
-  },
-  'C++': {
-    ...{ needs: ['g++'], main: 'main.cpp' },
-    run: (at) => (quiet(at, 'g++', ['-std=c++17', ...strict, 'main.cpp', '-o', 'main']), quiet(at, './main', [])),
-  },
-  'C#': {
-    ...{ needs: ['mcs', 'mono'], main: 'Main.cs' },
-    run: (at) => (quiet(at, 'mcs', ['-warnaserror', 'Main.cs', 'CameraMath.cs', '-out:main.exe']), quiet(at, 'mono', ['main.exe'])), // prettier-ignore
-  },
-  Rust: {
-    ...{ needs: ['rustc'], main: 'main.rs' },
-    run: (at) => (quiet(at, 'rustc', ['--edition=2021', '-D', 'warnings', '-A', 'dead_code', '-O', 'main.rs']), quiet(at, './main', [])), // prettier-ignore
-  },
-  Go: {
-    ...{ needs: ['go'], main: 'main.go', more: { 'go.mod': 'module example\n\ngo 1.19\n' } },
-    run: (at) => {
-      const env = { GOCACHE: join(root, 'go'), GOFLAGS: '-mod=mod', GOTOOLCHAIN: 'local', HOME: root };
-      quiet(at, 'go', ['vet', './...'], env);
-      return quiet(at, 'go', ['run', '.'], env);
-    },
-  },
-  TypeScript: {
-    ...{ needs: ['node'], main: 'main.ts' },
-    run: (at) => {
-      const program = ts.createProgram([join(at, 'main.ts')], { strict: true, noUncheckedIndexedAccess: true, noUnusedLocals: true, noImplicitReturns: true, allowImportingTsExtensions: true, noEmit: true, target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext, moduleResolution: ts.ModuleResolutionKind.Bundler, types: [], lib: ['lib.es2022.d.ts', 'lib.dom.d.ts'] }); // prettier-ignore
-      const found = ts.getPreEmitDiagnostics(program);
-      if (found.length) throw new Error(ts.formatDiagnostics(found, { getCanonicalFileName: (one) => one, getCurrentDirectory: () => at, getNewLine: () => '\n' })); // prettier-ignore
-      for (const name of ['main', 'camera']) {
-        const text = ts.sys.readFile(join(at, `${name}.ts`))!;
-        const made = ts.transpileModule(text, { compilerOptions: { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext } }).outputText; // prettier-ignore
-        writeFileSync(join(at, `${name}.mjs`), made.replace('./camera.ts', './camera.mjs'));
-      }
-      return quiet(at, process.execPath, ['main.mjs']);
-    },
-  },
-  Python: { ...{ needs: ['python3'], main: 'main.py' }, run: (at) => quiet(at, 'python3', ['-W', 'error', 'main.py']) },
-  Java: {
-    ...{ needs: ['javac', 'java'], main: 'Example.java' },
-    run: (at) => (quiet(at, 'javac', ['-Xlint:all', '-Werror', 'Example.java', 'CameraMath.java']), quiet(at, 'java', ['-Xshare:auto', 'Example'])), // prettier-ignore
-  },
-  Lua: { ...{ needs: ['lua5.4'], main: 'main.lua' }, run: (at) => quiet(at, 'lua5.4', ['-W', 'main.lua']) },
-};
 
 /** A random set-up: every form of camera comes about in a few. */
 function setUpBy(seed: number): SetUp {
@@ -172,7 +111,7 @@ function askedOf(setUp: SetUp): { asked: Asked[]; wanted: number[][] } {
 
 const wish = (language: string, number: CodeWish['number'], naming: CodeWish['naming'] = 'own'): CodeWish => ({ language, parts: codeParts, number, naming, constants: true }); // prettier-ignore
 
-describe.each(Object.entries(tools))('code in %s', (name, { needs, main, more, run }) => {
+describe.each(Object.entries(compilers))('code in %s', (name, { needs, files, build }) => {
   const missing = needs.filter((program) => !there(program));
   const language = deliverLanguages.find((one) => one.name === name)!;
   const cases = [[1, 'double', 'own'], [2, 'double', 'own'], [3, 'double', 'camel'], [4, 'float', 'own']] as const; // prettier-ignore
@@ -183,12 +122,9 @@ describe.each(Object.entries(tools))('code in %s', (name, { needs, main, more, r
       const { asked, wanted } = askedOf(setUp);
       const own = wish(name, number, naming);
       const at = join(root, `${name.replace(/\W/g, 'x')}-${seed}`);
-      mkdirSync(join(at, 'camera'), { recursive: true });
       const file = emitCode(setUp, own);
-      writeFileSync(join(at, name === 'Go' ? 'camera' : '', file.name), file.text);
-      writeFileSync(join(at, main), emitExample(setUp, own, asked));
-      for (const [path, text] of Object.entries(more ?? {})) writeFileSync(join(at, path), text);
-      const printed = run(at, main).trim().split('\n').map((line) => (line === 'true' ? 1 : line === 'false' ? 0 : Number(line))); // prettier-ignore
+      files(at, { [file.name]: file.text, [language.mainFile]: emitExample(setUp, own, asked) });
+      const printed = quiet(at, ...build(at, language.mainFile)).trim().split('\n').map((line) => (line === 'true' ? 1 : line === 'false' ? 0 : Number(line))); // prettier-ignore
       const flat = wanted.flat();
       expect(printed).toHaveLength(flat.length);
       let next = 0;
@@ -218,11 +154,23 @@ describe('the code of one camera', () => {
       if (!made.ok) throw new Error('a proper camera');
       const { text } = emitCode(made.value.setUp, wish(name!, 'double'));
       await expect(text).toMatchFileSnapshot(`golden/${file}.golden`);
+      const { harnessFile } = deliverLanguages.find((one) => one.name === name)!;
+      await expect(emitHarness(made.value.setUp, wish(name!, 'double'))).toMatchFileSnapshot(`golden/${name === 'WGSL' ? 'wgsl.' : ''}${harnessFile}.golden`); // prettier-ignore
     },
   );
 });
 
 describe('shaders', () => {
+  it('WGSL is parsed, with its functions and structs', () => {
+    for (const seed of [1, 2, 3, 4]) {
+      const setUp = setUpBy(seed);
+      const found = new WgslReflect(emitCode(setUp, wish('WGSL', 'float')).text);
+      expect(found.functions.map(({ name }) => name)).toEqual(expect.arrayContaining(['frame_of', 'world_to_screen', 'this_camera'])); // prettier-ignore
+      expect(found.structs.map(({ name }) => name)).toContain('Frustum');
+      expect(() => new WgslReflect(emitCode(setUp, wish('WGSL', 'float')).text.replace('return', 'retrun'))).toThrow();
+    }
+  });
+
   it.skipIf(!there('glslangValidator'))('GLSL is taken by the reference compiler', () => {
     for (const seed of [1, 2, 3, 4]) {
       const { text } = emitCode(setUpBy(seed), wish('GLSL', 'float'));

@@ -34,10 +34,39 @@ export interface Parts {
   readonly trailing?: boolean;
 }
 
+/** One of the things that a harness asks the code for. */
+export interface HarnessCase {
+  /** The kind of the row of test vectors. */
+  readonly kind: string;
+  /** The call, of `frame` and the list `given`. */
+  readonly text: string;
+  readonly type: string;
+  /** Whether what comes back is a matrix. */
+  readonly matrix: boolean;
+  /** Whether there is an answer, of a value `v`; null where there always is. */
+  readonly guard: string | null;
+  /** The numbers of a value `v`. */
+  readonly numbers: readonly string[];
+}
+/** What a harness is made of. */
+export interface Harness {
+  readonly cases: readonly HarnessCase[];
+  /** The frame of this very camera. */
+  readonly frame: string;
+  readonly number: string;
+  /** Whether matrices are listed by columns, of column vectors. */
+  readonly columns: boolean;
+}
+
 export interface Language {
   readonly name: string;
   /** The file that it goes into. */
   readonly file: string;
+  /** The files that its example and its harness go into. */
+  readonly mainFile: string;
+  readonly harnessFile: string;
+  /** A program that runs the code over test vectors in a table and prints the answers. */
+  harness(of: Harness): string[];
   readonly comment: string;
   readonly indent: string;
   /** Whether vectors have operators. */

@@ -1,5 +1,5 @@
 import type { Language } from '../print';
-import { simple, place, cTypes, cNumber, cFlow, cWords, typeNaming, flat } from './shared';
+import { simple, place, cTypes, cNumber, cFlow, cWords, typeNaming, flat, indented, asksInput } from './shared';
 
 const cMaths: Readonly<Record<string, string>> = { abs: 'fabs', min: 'fmin', max: 'fmax' };
 export const C: Language = {
@@ -66,6 +66,57 @@ export const C: Language = {
     '',
     'int main(void) {',
     ...values.flatMap(({ text, type, comment }, i) => [...(comment ? [`    // ${comment}`] : []), `    const ${C.type(type, style)} v${i} = ${text};`, ...fields(type, `v${i}`).map((one) => `    printf("%.17g\\n", (double)${one});`)]), // prettier-ignore
+    '    return 0;',
+    '}',
+    '',
+  ],
+  mainFile: 'main.c',
+  harnessFile: 'harness.c',
+
+  harness: ({ cases, frame, number: n }) => [
+    '// Runs camera.h over test vectors: harness vectors.csv > answers.csv',
+    '// To try functions of your own, call them where those of camera.h are called.',
+    '#include "camera.h"',
+    '#include <stdio.h>',
+    '#include <stdlib.h>',
+    '#include <string.h>',
+    '',
+    `static void print(const char* id, const ${n}* numbers, int count) {`,
+    '    printf("%s", id);',
+    '    for (int i = 0; i < count; ++i) printf(",%.17g", (double)numbers[i]);',
+    '    printf("\\n");',
+    '}',
+    '',
+    '// A row: its id, what is asked, and the numbers that go in.',
+    `static void answer(const char* id, const char* kind, const ${n}* given) {`,
+    ...(asksInput(cases) ? [] : ['    (void)given;']),
+    `    const Frame frame = ${indented(frame)};`,
+    ...cases.flatMap(({ kind, text, type, matrix, guard, numbers }) =>
+      matrix
+        ? [`    if (strcmp(kind, "${kind}") == 0) print(id, ${text}.m, 16);`]
+        : [
+            `    if (strcmp(kind, "${kind}") == 0) {`,
+            `        const ${type} v = ${text};`,
+            `        print(id, (const ${n}[]){${numbers.join(', ')}}, ${guard ? `${guard} ? ${numbers.length} : 0` : numbers.length});`,
+            '    }',
+          ],
+    ),
+    '}',
+    '',
+    'int main(int argc, char** argv) {',
+    '    FILE* file = fopen(argc > 1 ? argv[1] : "vectors.csv", "r");',
+    '    if (!file) return 2;',
+    '    for (char line[2048]; fgets(line, sizeof line, file);) {',
+    '        char *cells[5], *at = line;',
+    '        for (int i = 0; i < 5; ++i) {',
+    '            cells[i] = at;',
+    '            at += strcspn(at, ",\\r\\n");',
+    "            if (*at) *at++ = '\\0';",
+    '        }',
+    `        ${n} given[3];`,
+    `        for (int i = 0; i < 3; ++i) given[i] = (${n})strtod(cells[2 + i], NULL);`,
+    '        answer(cells[0], cells[1], given);',
+    '    }',
     '    return 0;',
     '}',
     '',

@@ -1,5 +1,17 @@
 import type { Language } from '../print';
-import { simple, productLoops, cTypes, cNumber, cFlow, cWords, called, typeNaming, flat } from './shared';
+import {
+  simple,
+  productLoops,
+  cTypes,
+  cNumber,
+  cFlow,
+  cWords,
+  called,
+  typeNaming,
+  flat,
+  indented,
+  asksInput,
+} from './shared';
 
 const stdMaths: Readonly<Record<string, string>> = Object.fromEntries(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'min', 'max'].map((fn) => [fn, `std::${fn}`])); // prettier-ignore
 export const Cpp: Language = {
@@ -63,6 +75,58 @@ export const Cpp: Language = {
     'int main() {',
     '    using namespace camera;',
     ...values.flatMap(({ text, type, comment }, i) => [...(comment ? [`    // ${comment}`] : []), `    const auto v${i} = ${text};`, ...fields(type, `v${i}`).map((one) => `    std::printf("%.17g\\n", static_cast<double>(${one}));`)]), // prettier-ignore
+    '}',
+    '',
+  ],
+  mainFile: 'main.cpp',
+  harnessFile: 'harness.cpp',
+
+  harness: ({ cases, frame, number: n }) => [
+    '// Runs camera.hpp over test vectors: harness vectors.csv > answers.csv',
+    '// To try functions of your own, call them where those of camera.hpp are called.',
+    '#include "camera.hpp"',
+    '#include <fstream>',
+    '#include <iostream>',
+    '#include <sstream>',
+    '#include <string>',
+    '#include <vector>',
+    '',
+    'using namespace camera;',
+    '',
+    'template <typename Numbers>',
+    'void print(const std::string& id, const Numbers& numbers) {',
+    '    std::cout << id;',
+    "    for (const double v : numbers) std::cout << ',' << v;",
+    "    std::cout << '\\n';",
+    '}',
+    '',
+    '// A row: its id, what is asked, and the numbers that go in.',
+    `void answer(const std::string& id, const std::string& kind, const std::vector<${n}>&${asksInput(cases) ? ' given' : ''}) {`,
+    `    const Frame frame = ${indented(frame)};`,
+    ...cases.flatMap(({ kind, text, matrix, guard, numbers }) =>
+      matrix
+        ? [`    if (kind == "${kind}") print(id, ${text});`]
+        : [
+            `    if (kind == "${kind}") {`,
+            `        const auto v = ${text};`,
+            `        print(id, ${guard ? `!${guard} ? std::vector<${n}>{} : ` : ''}std::vector<${n}>{${numbers.join(', ')}});`,
+            '    }',
+          ],
+    ),
+    '}',
+    '',
+    'int main(int argc, char** argv) {',
+    '    std::ifstream file(argc > 1 ? argv[1] : "vectors.csv");',
+    '    std::cout.precision(17);',
+    '    for (std::string line, id, kind, cell; std::getline(file, line);) {',
+    '        std::istringstream cells(line);',
+    "        std::getline(cells, id, ',');",
+    "        std::getline(cells, kind, ',');",
+    '        if (kind == "kind") continue;',
+    `        std::vector<${n}> given;`,
+    "        while (given.size() < 3 && std::getline(cells, cell, ',')) given.push_back(cell.empty() ? 0 : std::stod(cell));",
+    '        answer(id, kind, given);',
+    '    }',
     '}',
     '',
   ],

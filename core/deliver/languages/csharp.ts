@@ -1,5 +1,5 @@
 import type { Language } from '../print';
-import { simple, productLoops, cTypes, cNumber, cFlow, cWords } from './shared';
+import { simple, productLoops, cTypes, cNumber, cFlow, cWords, indented } from './shared';
 
 type Fields = readonly { readonly name: string; readonly type: string; readonly count: number | null; readonly comment: string | null }[]; // prettier-ignore
 /** A struct of values that are set once, with the constructor that sets them. */
@@ -80,6 +80,51 @@ export const CSharp: Language = {
     '    public static void Main() {',
     '        CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;',
     ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`        // ${comment}`] : []), `        var v${i} = ${text};`, ...fields(type, `v${i}`).map((one) => `        Console.WriteLine(((double)${one}).ToString("R"));`)]), // prettier-ignore
+    '    }',
+    '}',
+    '',
+  ],
+  mainFile: 'Example.cs',
+  harnessFile: 'Harness.cs',
+
+  harness: ({ cases, frame, number: n }) => [
+    '// Runs CameraMath.cs over test vectors: Harness vectors.csv > answers.csv',
+    '// To try functions of your own, call them where those of CameraMath are called.',
+    'using System;',
+    'using System.Globalization;',
+    'using System.IO;',
+    'using System.Linq;',
+    'using static CameraMath;',
+    '',
+    'public static class Harness {',
+    '    static readonly CultureInfo Plain = CultureInfo.InvariantCulture;',
+    '',
+    `    static void Print(string id, params ${n}[] numbers) {`,
+    '        Console.WriteLine(string.Join(",", new[] { id }.Concat(numbers.Select(v => ((double)v).ToString("R", Plain)))));',
+    '    }',
+    '',
+    '    // A row: its id, what is asked, and the numbers that go in.',
+    `    static void Answer(string id, string kind, ${n}[] given) {`,
+    `        Frame frame = ${indented(frame, '        ')};`,
+    ...cases.flatMap(({ kind, text, matrix, guard, numbers }) =>
+      matrix
+        ? [`        if (kind == "${kind}") Print(id, ${text});`]
+        : [
+            `        if (kind == "${kind}") {`,
+            `            var v = ${text};`,
+            ...(guard ? [`            if (!${guard}) Print(id);`] : []),
+            `            ${guard ? 'else ' : ''}Print(id, ${numbers.join(', ')});`,
+            '        }',
+          ],
+    ),
+    '    }',
+    '',
+    '    public static void Main(string[] args) {',
+    '        foreach (var line in File.ReadLines(args.Length > 0 ? args[0] : "vectors.csv").Skip(1)) {',
+    "            var cells = line.Split(',');",
+    '            var given = cells.Skip(2).Take(3).Where(one => one != "");',
+    `            Answer(cells[0], cells[1], given.Select(one => ${n}.Parse(one, Plain)).ToArray());`,
+    '        }',
     '    }',
     '}',
     '',

@@ -1,8 +1,16 @@
 import type { Type } from '../program';
 import type { Language } from '../print';
-import { simple, productLoops, cTypes, cWords } from './shared';
+import { simple, productLoops, cTypes, cWords, indented } from './shared';
 
 const goMaths: Readonly<Record<string, string>> = { sin: 'Sin', cos: 'Cos', tan: 'Tan', sqrt: 'Sqrt', atan: 'Atan', exp2: 'Exp2', abs: 'Abs', min: 'Min', max: 'Max' }; // prettier-ignore
+/** What a program outside of the package says: its names with the package's, and the numbers of vectors by their names. */
+const fromOutside = (text: string): string =>
+  text
+    .replace(/(?<![\w.\])])([A-Z]\w*)(?=[({])/g, 'camera.$1')
+    .replace(
+      /(Vec[23])\{(given\[0\]), (given\[1\])(?:, (given\[2\]))?\}/g,
+      (_, name, x, y, z) => `${name}{X: ${x}, Y: ${y}${z ? `, Z: ${z}` : ''}}`,
+    );
 export const Go: Language = {
   ...cWords,
   asNumber: (truth) => `map[bool]int{true: 1}[${truth}]`,
@@ -70,7 +78,67 @@ export const Go: Language = {
     ')',
     '',
     'func main() {',
-    ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`\t// ${comment}`] : []), `\tv${i} := ${text.replace(/(?<![\w.\])])([A-Z]\w*)(?=[({])/g, 'camera.$1')}`, ...fields(type, `v${i}`).map((one) => `\tfmt.Println(${one})`)]), // prettier-ignore
+    ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`\t// ${comment}`] : []), `\tv${i} := ${fromOutside(text)}`, ...fields(type, `v${i}`).map((one) => `\tfmt.Println(${one})`)]), // prettier-ignore
+    '}',
+    '',
+  ],
+  mainFile: 'main.go',
+  harnessFile: 'harness.go',
+
+  harness: ({ cases, frame, number: n }) => [
+    '// Runs package camera over test vectors: go run . vectors.csv > answers.csv',
+    '// To try functions of your own, call them where those of the package are called.',
+    'package main',
+    '',
+    'import (',
+    '\t"encoding/csv"',
+    '\t"fmt"',
+    '\t"os"',
+    '\t"strconv"',
+    '\t"example/camera"',
+    ')',
+    '',
+    ...(cases.some(({ matrix }) => matrix) ? [`func list(m [16]${n}) []${n} { return m[:] }`, ''] : []),
+    '// The numbers of a row: by what is asked, and what goes in.',
+    `func answer(kind string, given [3]${n}) []${n} {`,
+    `\tframe := ${indented(fromOutside(frame), '\t')}`,
+    '\tswitch kind {',
+    ...cases.flatMap(({ kind, text, matrix, guard, numbers }) =>
+      matrix
+        ? [`\tcase "${kind}":`, `\t\treturn list(${fromOutside(text)})`]
+        : guard
+          ? [
+              `\tcase "${kind}":`,
+              `\t\tv := ${fromOutside(text)}`,
+              `\t\tif ${guard} {`,
+              `\t\t\treturn []${n}{${numbers.join(', ')}}`,
+              '\t\t}',
+            ]
+          : [`\tcase "${kind}":`, `\t\tv := ${fromOutside(text)}`, `\t\treturn []${n}{${numbers.join(', ')}}`],
+    ),
+    '\t}',
+    '\treturn nil',
+    '}',
+    '',
+    'func main() {',
+    '\tfile, err := os.Open(append(os.Args, "vectors.csv")[1])',
+    '\tif err != nil {',
+    '\t\tpanic(err)',
+    '\t}',
+    '\ttable, _ := csv.NewReader(file).ReadAll()',
+    '\tfor _, cells := range table[1:] {',
+    `\t\tvar given [3]${n}`,
+    '\t\tfor i := range given {',
+    ...(n === 'float64'
+      ? ['\t\t\tgiven[i], _ = strconv.ParseFloat(cells[2+i], 64)']
+      : ['\t\t\tv, _ := strconv.ParseFloat(cells[2+i], 32)', `\t\t\tgiven[i] = ${n}(v)`]),
+    '\t\t}',
+    '\t\tfmt.Print(cells[0])',
+    '\t\tfor _, v := range answer(cells[1], given) {',
+    '\t\t\tfmt.Print(",", v)',
+    '\t\t}',
+    '\t\tfmt.Println()',
+    '\t}',
     '}',
     '',
   ],

@@ -1,7 +1,12 @@
 import type { Type } from '../program';
 import type { Language } from '../print';
-import { simple, productLoops, cTypes, cNumber, cFlow, cWords } from './shared';
+import { simple, productLoops, cTypes, cNumber, cFlow, cWords, indented } from './shared';
 
+/** What another class says: functions and types by the class that has them. */
+const fromOutside = (text: string): string =>
+  text.replace(/(?<![\w.])(?:new (?!double|float)|(?=[a-z]\w*\())/g, (found) =>
+    found ? 'new CameraMath.' : 'CameraMath.',
+  );
 export const Java: Language = {
   ...cWords,
   ...cFlow,
@@ -56,7 +61,50 @@ export const Java: Language = {
   main: (values, { number }, fields) => [
     'public final class Example {',
     '    public static void main(String[] args) {',
-    ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`        // ${comment}`] : []), `        final var v${i} = ${text.replace(/(?<![\w.])(?:new (?!double|float)|(?=[a-z]\w*\())/g, (found) => (found ? 'new CameraMath.' : 'CameraMath.'))};`, ...fields(type, `v${i}`).map((one) => `        System.out.println(${number === 'float' ? '(double) ' : ''}${one});`)]), // prettier-ignore
+    ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`        // ${comment}`] : []), `        final var v${i} = ${fromOutside(text)};`, ...fields(type, `v${i}`).map((one) => `        System.out.println(${number === 'float' ? '(double) ' : ''}${one});`)]), // prettier-ignore
+    '    }',
+    '}',
+    '',
+  ],
+  mainFile: 'Example.java',
+  harnessFile: 'Harness.java',
+
+  harness: ({ cases, frame, number: n }) => [
+    '// Runs CameraMath.java over test vectors: java Harness vectors.csv > answers.csv',
+    '// To try functions of your own, call them where those of CameraMath are called.',
+    'import java.nio.file.*;',
+    '',
+    'public final class Harness {',
+    `    private static void print(String id, ${n}... numbers) {`,
+    '        final StringBuilder text = new StringBuilder(id);',
+    `        for (${n} v : numbers) text.append(',').append(v);`,
+    '        System.out.println(text);',
+    '    }',
+    '',
+    '    // A row: its id, what is asked, and the numbers that go in.',
+    `    private static void answer(String id, String kind, ${n}[] given) {`,
+    `        final var frame = ${indented(fromOutside(frame), '        ')};`,
+    ...cases.flatMap(({ kind, text, matrix, guard, numbers }) =>
+      matrix
+        ? [`        if (kind.equals("${kind}")) print(id, ${fromOutside(text)});`]
+        : [
+            `        if (kind.equals("${kind}")) {`,
+            `            final var v = ${fromOutside(text)};`,
+            ...(guard ? [`            if (!${guard}) print(id);`] : []),
+            `            ${guard ? 'else ' : ''}print(id, ${numbers.join(', ')});`,
+            '        }',
+          ],
+    ),
+    '    }',
+    '',
+    '    public static void main(String[] args) throws Exception {',
+    '        for (String line : Files.readAllLines(Path.of(args.length > 0 ? args[0] : "vectors.csv"))) {',
+    '            final String[] cells = line.split(",", -1);',
+    '            if (cells[1].equals("kind")) continue;',
+    `            final ${n}[] given = new ${n}[3];`,
+    `            for (int i = 0; i < 3 && !cells[2 + i].isEmpty(); ++i) given[i] = ${n === 'float' ? 'Float.parseFloat' : 'Double.parseDouble'}(cells[2 + i]);`,
+    '            answer(cells[0], cells[1], given);',
+    '        }',
     '    }',
     '}',
     '',

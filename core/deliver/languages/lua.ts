@@ -1,6 +1,8 @@
 import type { Language } from '../print';
 import { place, cWords } from './shared';
 
+/** What a program outside of the module says: functions by its name. */
+const fromOutside = (text: string): string => text.replace(/(?<![\w.])([a-z]\w*)(?=\()/g, 'camera.$1');
 export const Lua: Language = {
   ...cWords,
   asNumber: (truth) => `${truth} and 1 or 0`,
@@ -70,7 +72,44 @@ export const Lua: Language = {
   main: (values, _, fields) => [
     "local camera = require('camera')",
     '',
-    ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`-- ${comment}`] : []), `local v${i} = ${text.replace(/(?<![\w.])([a-z]\w*)(?=\()/g, 'camera.$1')}`, ...fields(type, `v${i}`).map((one) => `print(string.format('%.17g', ${one}))`)]), // prettier-ignore
+    ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`-- ${comment}`] : []), `local v${i} = ${fromOutside(text)}`, ...fields(type, `v${i}`).map((one) => `print(string.format('%.17g', ${one}))`)]), // prettier-ignore
+    '',
+  ],
+  mainFile: 'main.lua',
+  harnessFile: 'harness.lua',
+
+  harness: ({ cases, frame }) => [
+    '-- Runs camera.lua over test vectors: lua harness.lua vectors.csv > answers.csv',
+    '-- To try functions of your own, call them where those of camera.lua are called.',
+    "local camera = require('camera')",
+    '',
+    `local frame = ${fromOutside(frame)}`,
+    '-- By what a row asks its numbers, none of them for no picture.',
+    'local answers = {',
+    ...cases.flatMap(({ kind, text, matrix, guard, numbers }) =>
+      matrix
+        ? [`  ${kind} = function() return ${fromOutside(text)} end,`]
+        : [
+            `  ${kind} = function(given)`,
+            `    local v = ${fromOutside(text)}`,
+            `    return ${guard ? `${guard} and ` : ''}{ ${numbers.join(', ')} }${guard ? ' or {}' : ''}`,
+            '  end,',
+          ],
+    ),
+    '}',
+    '',
+    "for line in io.lines(arg[1] or 'vectors.csv') do",
+    '  local cells = {}',
+    "  for cell in (line .. ','):gmatch('([^,\\r]*)\\r?,') do cells[#cells + 1] = cell end",
+    '  local answer = answers[cells[2]]',
+    '  if answer then',
+    '    local text = cells[1]',
+    '    for _, v in ipairs(answer({ tonumber(cells[3]), tonumber(cells[4]), tonumber(cells[5]) })) do',
+    "      text = text .. string.format(',%.17g', v)",
+    '    end',
+    '    print(text)',
+    '  end',
+    'end',
     '',
   ],
 };

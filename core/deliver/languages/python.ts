@@ -1,5 +1,5 @@
 import type { Language } from '../print';
-import { simple, place, cTypes, cWords } from './shared';
+import { simple, place, cTypes, cWords, indented } from './shared';
 
 export const Python: Language = {
   ...cWords,
@@ -68,6 +68,40 @@ export const Python: Language = {
     'from camera import *',
     '',
     ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`# ${comment}`] : []), `v${i} = ${text}`, ...fields(type, `v${i}`).map((one) => `print(repr(float(${one})))`)]), // prettier-ignore
+    '',
+  ],
+  mainFile: 'main.py',
+  harnessFile: 'harness.py',
+
+  harness: ({ cases, frame }) => [
+    '# Runs camera.py over test vectors: python3 harness.py vectors.csv > answers.csv',
+    '# To try functions of your own, call them where those of camera.py are called.',
+    'import csv',
+    'import sys',
+    '',
+    'from camera import *',
+    '',
+    '',
+    'def answer(kind, given):',
+    '    """The numbers of a row, none of them for no picture; None for what is not asked here."""',
+    `    frame = ${indented(frame)}`,
+    ...cases.flatMap(({ kind, text, matrix, guard, numbers }) =>
+      matrix
+        ? [`    if kind == "${kind}":`, `        return ${text}`]
+        : [
+            `    if kind == "${kind}":`,
+            `        v = ${text}`,
+            `        return [${numbers.join(', ')}]${guard ? ` if ${guard} else []` : ''}`,
+          ],
+    ),
+    '    return None',
+    '',
+    '',
+    'with open(sys.argv[1] if len(sys.argv) > 1 else "vectors.csv", newline="") as table:',
+    '    for cells in list(csv.reader(table))[1:]:',
+    '        found = answer(cells[1], [float(cell) for cell in cells[2:5] if cell])',
+    '        if found is not None:',
+    '            print(cells[0], *found, sep=",")',
     '',
   ],
 };

@@ -1,5 +1,5 @@
 import type { Language } from '../print';
-import { isStruct, simple, pointed, productLoops, cTypes, cWords, flat } from './shared';
+import { isStruct, simple, pointed, productLoops, cTypes, cWords, flat, indented, asksInput } from './shared';
 
 const rustMaths: ReadonlySet<string> = new Set(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'min', 'max']);
 export const Rust: Language = {
@@ -76,6 +76,50 @@ export const Rust: Language = {
     '',
     'fn main() {',
     ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`    // ${comment}`] : []), `    let v${i} = ${text};`, ...fields(type, `v${i}`).map((one) => `    println!("{:?}", ${one});`)]), // prettier-ignore
+    '}',
+    '',
+  ],
+  mainFile: 'main.rs',
+  harnessFile: 'harness.rs',
+
+  harness: ({ cases, frame, number: n }) => [
+    '// Runs camera.rs over test vectors: harness vectors.csv > answers.csv',
+    '// To try functions of your own, call them where those of camera.rs are called.',
+    'mod camera;',
+    'use camera::*;',
+    '',
+    `fn print(id: &str, numbers: &[${n}]) {`,
+    '    let text: Vec<String> = numbers.iter().map(|v| format!(",{v:?}")).collect();',
+    '    println!("{id}{}", text.concat());',
+    '}',
+    '',
+    '// A row: its id, what is asked, and the numbers that go in.',
+    `fn answer(id: &str, kind: &str, ${asksInput(cases) ? '' : '_'}given: &[${n}]) {`,
+    `    let frame = &${indented(frame)};`,
+    '    match kind {',
+    ...cases.flatMap(({ kind, text, matrix, guard, numbers }) =>
+      matrix
+        ? [`        "${kind}" => print(id, &${text}),`]
+        : [
+            `        "${kind}" => {`,
+            `            let v = ${text};`,
+            ...(guard ? [`            let numbers = [${numbers.join(', ')}];`] : []),
+            `            print(id, ${guard ? `if ${guard} { &numbers } else { &[] }` : `&[${numbers.join(', ')}]`});`,
+            '        }',
+          ],
+    ),
+    '        _ => {}',
+    '    }',
+    '}',
+    '',
+    'fn main() {',
+    '    let path = std::env::args().nth(1).unwrap_or("vectors.csv".to_string());',
+    '    let table = std::fs::read_to_string(&path).expect("the test vectors can be read");',
+    '    for line in table.lines().skip(1) {',
+    "        let cells: Vec<&str> = line.split(',').collect();",
+    `        let given: Vec<${n}> = cells[2..5].iter().filter_map(|cell| cell.parse().ok()).collect();`,
+    '        answer(cells[0], cells[1], &given);',
+    '    }',
     '}',
     '',
   ],

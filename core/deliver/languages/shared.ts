@@ -1,5 +1,5 @@
 import type { Expr, Type } from '../program';
-import type { Listing, NumberType, Style } from '../print';
+import type { HarnessCase, Listing, NumberType, Style } from '../print';
 
 /* What several languages have alike: words of C and its kin, and how they are put together. */
 
@@ -56,3 +56,7 @@ export const cWords = {
 export const called = (names: Readonly<Record<string, string>>) => (fn: string, args: readonly string[]): string => `${names[fn] ?? fn}(${args.join(', ')})`; // prettier-ignore
 export const typeNaming = { fn: 'snake', value: 'snake', field: 'snake', type: 'pascal', const: 'snake' } as const;
 export const flat = (fields: readonly { name: string; type: string; count: number | null; comment: string | null }[], print: (one: { name: string; type: string; count: number | null }) => string, comment = '//'): string[] => fields.map((one) => `    ${print(one)}${one.comment ? ` ${comment} ${one.comment}` : ''}`); // prettier-ignore
+/** A value of several lines where it stands one step deeper. */
+export const indented = (text: string, indent = '    '): string => text.replaceAll('\n', `\n${indent}`);
+/** Whether any of what is asked has numbers that go in. */
+export const asksInput = (cases: readonly HarnessCase[]): boolean => cases.some(({ matrix }) => !matrix);

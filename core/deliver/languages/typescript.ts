@@ -1,6 +1,8 @@
 import type { Language } from '../print';
 import { simple, place, cTypes, cWords } from './shared';
 
+/** What a program outside of the module says: functions by its name. */
+const fromOutside = (text: string): string => text.replace(/(?<![\w.])([a-z]\w*)(?=\()/g, 'camera.$1');
 export const TypeScript: Language = {
   ...cWords,
   entry: (list, i, matrix) => `${list}[${i}]${matrix ? '' : '!'}`,
@@ -64,7 +66,38 @@ export const TypeScript: Language = {
   main: (values, _, fields) => [
     "import * as camera from './camera.ts';",
     '',
-    ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`// ${comment}`] : []), `const v${i} = ${text.replace(/(?<![\w.])([a-z]\w*)(?=\()/g, 'camera.$1')};`, ...fields(type, `v${i}`).map((one) => `console.log(Number(${one}));`)]), // prettier-ignore
+    ...values.flatMap(({ text, comment, type }, i) => [...(comment ? [`// ${comment}`] : []), `const v${i} = ${fromOutside(text)};`, ...fields(type, `v${i}`).map((one) => `console.log(Number(${one}));`)]), // prettier-ignore
+    '',
+  ],
+  mainFile: 'main.ts',
+  harnessFile: 'harness.ts',
+
+  harness: ({ cases, frame }) => [
+    '// Runs camera.ts over test vectors: node harness.ts vectors.csv > answers.csv',
+    '// To try functions of your own, call them where those of camera.ts are called.',
+    "import { readFileSync } from 'node:fs';",
+    "import * as camera from './camera.ts';",
+    '',
+    `const frame = ${fromOutside(frame)};`,
+    '// By what a row asks its numbers, none of them for no picture.',
+    'const answers: Record<string, (given: readonly number[]) => readonly number[]> = {',
+    ...cases.flatMap(({ kind, text, matrix, guard, numbers }) =>
+      matrix
+        ? [`  ${kind}: () => ${fromOutside(text)},`]
+        : [
+            `  ${kind}: (given) => {`,
+            `    const v = ${fromOutside(text)};`,
+            `    return ${guard ? `!${guard} ? [] : ` : ''}[${numbers.join(', ')}];`,
+            '  },',
+          ],
+    ),
+    '};',
+    '',
+    "for (const line of readFileSync(process.argv[2] ?? 'vectors.csv', 'utf8').trim().split(/\\r?\\n/)) {",
+    "  const [id, kind = '', ...cells] = line.split(',');",
+    '  const found = answers[kind]?.(cells.slice(0, 3).map(Number));',
+    "  if (found) console.log([id, ...found].join(','));",
+    '}',
     '',
   ],
 };

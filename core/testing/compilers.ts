@@ -1,0 +1,84 @@
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import ts from 'typescript';
+
+/* The compilers that the code of each language is put through, without a warning. */
+
+export const there = (program: string): boolean => spawnSync('sh', ['-c', `command -v ${program}`]).status === 0;
+
+type Command = readonly [program: string, args: readonly string[]];
+type Env = Readonly<Record<string, string>>;
+/** Runs a program; anything on standard error, or a failure, is a fault. */
+export function quiet(folder: string, program: string, args: readonly string[], env: Env = {}): string {
+  const { status, stdout, stderr } = spawnSync(program, args, { cwd: folder, encoding: 'utf8', env: { ...process.env, ...env } }); // prettier-ignore
+  if (status !== 0 || stderr.trim()) throw new Error(`${program} ${args.join(' ')}\n${stderr}\n${stdout}`.slice(0, 4000)); // prettier-ignore
+  return stdout;
+}
+
+interface Compiler {
+  readonly needs: readonly string[];
+  /** Puts files into a folder as the language wants them. */
+  files(folder: string, texts: Readonly<Record<string, string>>): void;
+  /** Compiles a program of a folder, without a warning; the command that runs it. */
+  build(folder: string, main: string): Command;
+}
+const files: Compiler['files'] = (folder, texts) => {
+  mkdirSync(folder, { recursive: true });
+  for (const [name, text] of Object.entries(texts)) writeFileSync(join(folder, name), text);
+};
+const strict = ['-Wall', '-Wextra', '-Wpedantic', '-Werror', '-O1'];
+const bare = (main: string) => main.replace(/\.\w+$/, '');
+
+export const compilers: Readonly<Record<string, Compiler>> = {
+  C: {
+    ...{ needs: ['gcc'], files },
+    build: (at, main) => (quiet(at, 'gcc', ['-std=c11', ...strict, main, '-o', 'main', '-lm']), ['./main', []]),
+  },
+  'C++': {
+    ...{ needs: ['g++'], files },
+    build: (at, main) => (quiet(at, 'g++', ['-std=c++17', ...strict, main, '-o', 'main']), ['./main', []]),
+  },
+  'C#': {
+    ...{ needs: ['mcs', 'mono'], files },
+    build: (at, main) => (quiet(at, 'mcs', ['-warnaserror', main, 'CameraMath.cs', '-out:main.exe']), ['mono', ['main.exe']]), // prettier-ignore
+  },
+  Rust: {
+    ...{ needs: ['rustc'], files },
+    build: (at, main) => (quiet(at, 'rustc', ['--edition=2021', '-D', 'warnings', '-A', 'dead_code', '-O', main, '-o', 'main.out']), ['./main.out', []]), // prettier-ignore
+  },
+  Go: {
+    needs: ['go'],
+    files: (at, texts) => {
+      const { 'camera.go': own, ...rest } = texts;
+      files(at, { ...rest, 'go.mod': 'module example\n\ngo 1.19\n' });
+      files(join(at, 'camera'), { 'camera.go': own! });
+    },
+    build: (at) => {
+      const env = { GOCACHE: join(at, '..', 'go'), GOFLAGS: '-mod=mod', GOTOOLCHAIN: 'local', HOME: at };
+      quiet(at, 'go', ['vet', './...'], env);
+      quiet(at, 'go', ['build', '-o', 'main', '.'], env);
+      return ['./main', []];
+    },
+  },
+  TypeScript: {
+    ...{ needs: ['node'], files },
+    build: (at, main) => {
+      const program = ts.createProgram([join(at, main)], { strict: true, noUncheckedIndexedAccess: true, noUnusedLocals: true, noImplicitReturns: true, allowImportingTsExtensions: true, noEmit: true, target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext, moduleResolution: ts.ModuleResolutionKind.Bundler, types: ['node'], typeRoots: [join(process.cwd(), 'node_modules/@types')], lib: ['lib.es2022.d.ts', 'lib.dom.d.ts'] }); // prettier-ignore
+      const found = ts.getPreEmitDiagnostics(program);
+      if (found.length) throw new Error(ts.formatDiagnostics(found, { getCanonicalFileName: (one) => one, getCurrentDirectory: () => at, getNewLine: () => '\n' })); // prettier-ignore
+      for (const name of [bare(main), 'camera']) {
+        const text = readFileSync(join(at, `${name}.ts`), 'utf8');
+        const made = ts.transpileModule(text, { compilerOptions: { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext } }).outputText; // prettier-ignore
+        writeFileSync(join(at, `${name}.mjs`), made.replace('./camera.ts', './camera.mjs'));
+      }
+      return [process.execPath, [`${bare(main)}.mjs`]];
+    },
+  },
+  Python: { ...{ needs: ['python3'], files }, build: (_, main) => ['python3', ['-W', 'error', main]] },
+  Java: {
+    ...{ needs: ['javac', 'java'], files },
+    build: (at, main) => (quiet(at, 'javac', ['-Xlint:all', '-Werror', main, 'CameraMath.java']), ['java', ['-Xshare:auto', bare(main)]]), // prettier-ignore
+  },
+  Lua: { ...{ needs: ['lua5.4'], files }, build: (_, main) => ['lua5.4', ['-W', main]] },
+};
