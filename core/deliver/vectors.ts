@@ -120,6 +120,10 @@ function checkedRow({ id, kind, expected }: VectorRow, given: readonly number[] 
   return fails(`${name} is ${given[worst]}, and should be ${wanted[worst]}.`);
 } // prettier-ignore
 
+/** An engine's answers beside what is expected, row by row, to a share of each number's size. */
+export const checkedRows = (rows: readonly VectorRow[], answers: Answers, tolerance: number): readonly CheckedRow[] =>
+  rows.map((row) => checkedRow(row, answers.get(row.id), tolerance));
+
 interface Diagnosed {
   readonly verdict: string;
   readonly explanations: readonly { readonly faults: readonly { where: string; fault: string }[]; readonly mend: string }[]; // prettier-ignore
@@ -130,7 +134,7 @@ interface Diagnosed {
  * asks `diagnose` what fault would explain the matrices and points that were given.
  */
 export function checkAnswers({ request, rows }: Vectors, answers: Answers, tolerance: number): Checked {
-  const checked = rows.map((row) => checkedRow(row, answers.get(row.id), tolerance));
+  const checked = checkedRows(rows, answers, tolerance);
   const wrong = checked.filter(({ ok }) => !ok).length;
   const suggests: string[] = [];
   if (wrong) {
