@@ -142,7 +142,8 @@ export function setProjectionKind(kind: 'perspective' | 'orthographic'): void {
   });
 }
 
-const fileName = (project: Project, ending: string) =>
+/** What a file of a project is called. */
+export const fileName = (project: Project, ending: string) =>
   `${
     project.name
       .toLowerCase()

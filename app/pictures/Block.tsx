@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { useDrawings } from '../state/drawings';
 import { useSettings } from '../state/settings';
 import { fitDrawing, paneStyle } from './Drawing';
+import { SaveMenu } from './SaveMenu';
 import type { PaneName } from './panes';
 import { plateSize, rulerX, rulerY, type Slot } from './slots';
 
@@ -14,6 +15,7 @@ export function Block({
   sub,
   facts,
   fits = false,
+  savable = false,
   children,
 }: {
   slot: Slot;
@@ -25,6 +27,8 @@ export function Block({
   facts?: ReactNode;
   /** Whether it can be moved and so be fitted again. */
   fits?: boolean;
+  /** Whether it is a picture that can be saved as a file. */
+  savable?: boolean;
   children: ReactNode;
 }) {
   const enlarged = useSettings((state) => state.enlarged);
@@ -44,6 +48,7 @@ export function Block({
             Fit
           </button>
         )}
+        {savable && <SaveMenu name={name} title={title} />}
         <button className="small enlarge" onClick={() => useSettings.setState({ enlarged: enlarged ? null : name })}>
           {enlarged ? 'Show all' : 'Enlarge'}
         </button>

@@ -195,6 +195,7 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit, ticksOf }: P
           slot={slots.main}
           name="main"
           title="Through the camera"
+          savable
           heading={
             <>
               Through the camera <CameraMenu />
@@ -226,6 +227,7 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit, ticksOf }: P
             }
             sub={slot.width > 300 && sub}
             fits={name === 'plan' || name === 'section' || name === 'outside'}
+            savable={name !== 'points' && !ownPanes.find((one) => one.name === name)?.Content}
           >
             {content(name, slot)}
           </Block>

@@ -10,6 +10,7 @@ import { useSettings } from '../state/settings';
 import { seenIn } from '../state/moment';
 import { useTable } from '../state/table';
 import type { PicturesInput } from './compose';
+import type { Rect } from './labels';
 import { bodiesChanged, type Face, type FromPictures, type ToPictures } from './protocol';
 import { readInk } from './svgMarks';
 
@@ -164,6 +165,21 @@ function flush(): void {
   settle();
 }
 
+/** What was asked to be drawn by itself, until it comes. */
+const prints = new Map<number, { done(printed: Printed): void; failed(error: Error): void }>();
+type Printed = Omit<FromPictures & { kind: 'printed' }, 'kind' | 'id'>;
+let asked = 0;
+
+/** A part of the centre drawn by itself, so many device pixels to a pixel of the page, as the pictures are now. */
+export function printPicture(rect: Rect, pixel: number): Promise<Printed> {
+  flush();
+  if (!canvases) return Promise.reject(new Error('There are no pictures.'));
+  return new Promise((done, failed) => {
+    prints.set(++asked, { done, failed });
+    post({ kind: 'print', id: asked, rect, pixel });
+  });
+}
+
 /** Says in the page whether the pictures are what they are to be. */
 function settle(): void {
   const busy = !useFailure.getState().message && (drawn < Math.max(1, count) || waiting || settingDown > 0);
@@ -181,6 +197,11 @@ function hear(data: FromPictures): void {
     // The theme may have been changed in the meantime: then the new one's are asked for anew.
     if (data.theme === document.documentElement.dataset.theme)
       post({ kind: 'inks', theme: data.theme, inks: data.names.map((name) => [name, readInk(name)] as const) });
+  } else if (data.kind === 'printed' || data.kind === 'notPrinted') {
+    const print = prints.get(data.id);
+    prints.delete(data.id);
+    if (data.kind === 'printed') print?.done(data);
+    else print?.failed(new Error(data.message));
   } else {
     drawn = data.count;
     // What is set in the page is put away once it is painted.
@@ -220,7 +241,7 @@ function setDown(): void {
 }
 
 /** The faces that the page's style sheets declare, for letters that are painted off it. */
-function facesOf(sheets: StyleSheetList): Face[] {
+export function facesOf(sheets: StyleSheetList): Face[] {
   return [...sheets].flatMap((sheet) =>
     rulesOf(sheet).flatMap((rule): Face[] => {
       if (!(rule instanceof CSSFontFaceRule)) return [];
@@ -230,7 +251,8 @@ function facesOf(sheets: StyleSheetList): Face[] {
         /url\("?([^")]+)"?\)/g,
         (_, url: string) => `url("${new URL(url, base).href}")`,
       );
-      const descriptors = { weight: value('font-weight') || 'normal', style: value('font-style') || 'normal' };
+      const range = value('unicode-range');
+      const descriptors = { weight: value('font-weight') || 'normal', style: value('font-style') || 'normal', ...(range && { unicodeRange: range }) }; // prettier-ignore
       return [{ family: value('font-family').replace(/^["']|["']$/g, ''), source, descriptors }];
     }),
   );

@@ -1,7 +1,8 @@
 import type { Project, ProjectBody } from '../../formats/project';
 import type { Ink, InkName } from './canvasMarks';
 import { packShape, unpackShape } from '../state/packing';
-import type { PicturesInput } from './compose';
+import type { Layer, PicturesInput } from './compose';
+import type { Rect } from './labels';
 
 /* What page and painter say to each other. */
 
@@ -58,6 +59,8 @@ export type ToPictures =
       readonly faces: readonly Face[];
     }
   | Change
+  /** A part of the centre is to be drawn by itself, so many device pixels to a pixel of the page. */
+  | { readonly kind: 'print'; readonly id: number; readonly rect: Rect; readonly pixel: number }
   | { readonly kind: 'inks'; readonly theme: string; readonly inks: readonly (readonly [InkName, Ink])[] };
 
 export type FromPictures =
@@ -65,4 +68,8 @@ export type FromPictures =
   | { readonly kind: 'ask'; readonly theme: string; readonly names: readonly InkName[] }
   /** All changes up to one are on the canvases; whether the marks too. */
   | { readonly kind: 'drawn'; readonly count: number; readonly painted: boolean }
+  /** What was to be drawn by itself, and the marks over it that are painted rather than set in the page. */
+  | { readonly kind: 'printed'; readonly id: number; readonly surfaces: ImageBitmap; readonly layers: readonly Layer[] }
+  /** The same where it cannot be: so large a picture, or none at all. */
+  | { readonly kind: 'notPrinted'; readonly id: number; readonly message: string }
   | { readonly kind: 'failed'; readonly message: string | null };

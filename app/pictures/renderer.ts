@@ -67,6 +67,9 @@ const makeTaskLayers = (gl: WebGL2RenderingContext) => ({
   field: fieldLayers(gl),
 });
 
+/** Rows of pixels that are read at once. */
+const stripHeight = 256;
+
 /** Milliseconds for which a lost context is waited for in silence. */
 const patience = 3000;
 
@@ -84,6 +87,8 @@ export class Renderer {
   /** The pictures that have been drawn once: until all have, one a call is drawn that has not. */
   private readonly once = new Set<string>();
   private begun = false;
+  /** Where pictures are drawn that are not to stand on the canvas. */
+  private surface: WebGLFramebuffer | null = null;
   /** Signalled when the GPU has done what it was last given. */
   private done: WebGLSync | null = null;
   /** Made when a picture of equal angles is first shown. */
@@ -126,6 +131,72 @@ export class Renderer {
     });
   }
 
+  /**
+   * Draws pictures once, apart from the canvas: larger ones than a canvas may be in this browser. The
+   * pixels, or null where the GPU holds no picture of such a size. What stands on the canvas is drawn
+   * anew after it.
+   */
+  print(
+    scene: Scene,
+    ground: Ground,
+    pictures: readonly Picture[],
+    palette: Palette,
+    size: Size,
+    pixel: number,
+  ): OffscreenCanvas | null {
+    const { gl } = this;
+    const [width, height] = [Math.round(size.width * pixel), Math.round(size.height * pixel)];
+    if (gl.isContextLost() || Math.max(width, height) > gl.getParameter(gl.MAX_RENDERBUFFER_SIZE)) return null;
+    const [surface, colours, depths] = [gl.createFramebuffer(), gl.createRenderbuffer(), gl.createRenderbuffer()];
+    gl.bindFramebuffer(gl.FRAMEBUFFER, surface);
+    for (const [buffer, format, place] of [
+      [colours, gl.RGBA8, gl.COLOR_ATTACHMENT0],
+      [depths, gl.DEPTH24_STENCIL8, gl.DEPTH_STENCIL_ATTACHMENT],
+    ] as const) {
+      gl.bindRenderbuffer(gl.RENDERBUFFER, buffer);
+      gl.renderbufferStorage(gl.RENDERBUFFER, format, width, height);
+      gl.framebufferRenderbuffer(gl.FRAMEBUFFER, place, gl.RENDERBUFFER, buffer);
+    }
+    this.surface = surface;
+    this.drawn = [];
+    try {
+      if (gl.checkFramebufferStatus(gl.FRAMEBUFFER) !== gl.FRAMEBUFFER_COMPLETE) return null;
+      while (!this.draw(scene, ground, pictures, palette, size, pixel));
+      return this.pixels(width, height);
+    } finally {
+      this.surface = null;
+      this.drawn = [];
+      gl.bindFramebuffer(gl.FRAMEBUFFER, null);
+      gl.deleteFramebuffer(surface);
+      gl.deleteRenderbuffer(colours);
+      gl.deleteRenderbuffer(depths);
+    }
+  }
+
+  /** What has been drawn, on a canvas without a GPU; read in strips, the lowest first as the GPU has them. */
+  private pixels(width: number, height: number): OffscreenCanvas | null {
+    const { gl } = this;
+    const canvas = new OffscreenCanvas(width, height);
+    const context = canvas.getContext('2d');
+    if (!context) return null;
+    const strip = new Uint8ClampedArray(4 * width * Math.min(height, stripHeight));
+    for (let y = 0; y < height; y += stripHeight) {
+      const rows = Math.min(stripHeight, height - y);
+      gl.readPixels(0, y, width, rows, gl.RGBA, gl.UNSIGNED_BYTE, strip);
+      const image = new ImageData(width, rows);
+      for (let r = 0; r < rows; r++)
+        image.data.set(strip.subarray(4 * width * r, 4 * width * (r + 1)), 4 * width * (rows - 1 - r));
+      for (let i = 3; i < image.data.length; i += 4) image.data[i] = 255;
+      context.putImageData(image, 0, height - y - rows);
+    }
+    return canvas;
+  }
+
+  /** Gives back what the GPU holds for it; nothing is drawn any more. */
+  close(): void {
+    this.gl.getExtension('WEBGL_lose_context')?.loseContext();
+  }
+
   private build(): void {
     this.layers = makeLayers(this.gl);
     this.ofTasks = null;
@@ -165,7 +236,7 @@ export class Renderer {
     // Nothing is drawn, and nothing waits for it.
     if (gl.isContextLost()) return true;
     const [width, height] = [Math.round(size.width * pixel), Math.round(size.height * pixel)];
-    if (canvas.width !== width || canvas.height !== height) {
+    if (!this.surface && (canvas.width !== width || canvas.height !== height)) {
       [canvas.width, canvas.height] = [width, height];
       this.drawn = [];
     }
@@ -199,7 +270,7 @@ export class Renderer {
         this.angles ??= angleLayer(gl);
         const size = this.angles.begin([w, h]);
         this.drawOne(picture, palette, scene, size, (pixel * size[0]) / w, gridStep);
-        gl.bindFramebuffer(gl.FRAMEBUFFER, null);
+        gl.bindFramebuffer(gl.FRAMEBUFFER, this.surface);
         onCanvas();
         this.angles.end(picture.frame, picture.span);
       } else {

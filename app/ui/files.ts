@@ -5,7 +5,8 @@ export const saveFile = (name: string, text: string, type = 'application/json'):
 export const saveBytes = (name: string, bytes: Uint8Array, type: string): void =>
   saveBlob(name, new Blob([bytes as Uint8Array<ArrayBuffer>], { type }));
 
-function saveBlob(name: string, blob: Blob): void {
+/** Hands what is already a file to the user. */
+export function saveBlob(name: string, blob: Blob): void {
   const url = URL.createObjectURL(blob);
   const link = Object.assign(document.createElement('a'), { href: url, download: name });
   link.click();

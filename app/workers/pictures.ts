@@ -1,6 +1,7 @@
 import type { Project } from '../../formats/project';
 import { compose, type PicturesInput } from '../pictures/compose';
 import { paintLayer, type Ink, type InkName } from '../pictures/canvasMarks';
+import type { Rect } from '../pictures/labels';
 import { bodiesAfter, type FromPictures, type ToPictures } from '../pictures/protocol';
 import { Renderer } from '../pictures/renderer';
 import { installMarks, moversOf } from '../pictures/taskMarks';
@@ -18,7 +19,7 @@ installSlices(sliceTable);
 installMarks(marksTable);
 installMovers(moversOf(marksTable));
 
-const say = (message: FromPictures): void => self.postMessage(message);
+const say = (message: FromPictures, transfer: Transferable[] = []): void => self.postMessage(message, { transfer });
 
 let project: Partial<Project> = {};
 let input: Partial<PicturesInput> = {};
@@ -81,8 +82,39 @@ function draw(): void {
   saidPainted = painting && complete;
 }
 
+/**
+ * Draws a part of the centre by itself at any size, on a canvas of its own: what stands on the screen
+ * is left as it is.
+ */
+function print({ id, rect, pixel }: ToPictures & { kind: 'print' }): void {
+  const refuse = (message: string) => say({ kind: 'notPrinted', id, message });
+  if (!input.slots) return refuse('Nothing is drawn yet.');
+  const own = { ...(input as PicturesInput), painting: false };
+  const { scene, ground, pictures, layers } = compose(project as Project, own);
+  const meets = ({ x, y, width, height }: Rect) => x < rect.x + rect.width && rect.x < x + width && y < rect.y + rect.height && rect.y < y + height; // prettier-ignore
+  const moved = pictures
+    .filter((one) => meets(one.rect))
+    .map((one) => ({ ...one, rect: { ...one.rect, x: one.rect.x - rect.x, y: one.rect.y - rect.y } }));
+  let printer: Renderer | null = null;
+  try {
+    printer = new Renderer(new OffscreenCanvas(1, 1), () => undefined, () => undefined); // prettier-ignore
+    const printed = printer.print(scene, ground, moved, own.palette, rect, pixel);
+    if (!printed) return refuse(`The GPU here draws no picture ${Math.round(rect.width * pixel)} pixels wide. Ask for a smaller one.`); // prettier-ignore
+    const surfaces = printed.transferToImageBitmap();
+    const over = layers
+      .filter(({ x, y, clip }) => meets({ ...clip, x: x + clip.x, y: y + clip.y }))
+      .map((layer) => ({ ...layer, x: layer.x - rect.x, y: layer.y - rect.y }));
+    say({ kind: 'printed', id, surfaces, layers: over }, [surfaces]);
+  } catch (error) {
+    refuse((error as Error).message);
+  } finally {
+    printer?.close();
+  }
+}
+
 self.addEventListener('message', ({ data }: MessageEvent<ToPictures>) => {
   if (data.kind === 'begin') begin(data);
+  else if (data.kind === 'print') return print(data);
   else if (data.kind === 'inks') {
     for (const [name, ink] of data.inks) {
       inks.set(keyOf(data.theme, name), ink);
