@@ -1,5 +1,5 @@
 import { createReadStream, mkdirSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { Command, InvalidArgumentError } from 'commander';
 import { computeLazily, problemDocument } from '../core/compute/compute';
 import { writeJson } from '../core/compute/lazy';
@@ -211,6 +211,38 @@ program
       }
     }
     process.exitCode = checked.wrong ? 1 : 0;
+  });
+
+program
+  .command('report')
+  .description('write one page of HTML: pictures, numbers, working, test vectors and code of a set-up')
+  .argument('<request>', 'a compute request with the camera and its conventions, or - for standard input')
+  .requiredOption('--out <file>', 'the page')
+  .option('--title <text>', 'what it is called')
+  .option(
+    '--language <name>',
+    'of the code in it',
+    choiceOf(
+      'The language',
+      deliverLanguages.map(({ name }) => name),
+    ),
+    'C++',
+  ) // prettier-ignore
+  .action(async (file: string, { out, title, language }: { out: string; title?: string; language: string }) => {
+    const given = await readJson(file);
+    if (!given) return;
+    const [{ reportOf, reportCode }, { coloured }] = await Promise.all([import('../formats/report'), import('../formats/coloured')]); // prettier-ignore
+    const name = title ?? (file === '-' ? 'A camera' : basename(file).replace(/\.json$/, ''));
+    const made = reportOf(given.value, { title: name, code: reportCode(language), coloured });
+    if (!made.ok) return void (await refuse(made.problem));
+    try {
+      writeFileSync(out, made.html);
+    } catch (error) {
+      process.stderr.write(`${out} cannot be written to: ${(error as Error).message}.\n`);
+      return;
+    }
+    await write(process.stdout, [out, '\n']);
+    process.exitCode = 0;
   });
 
 program

@@ -9,7 +9,7 @@ import { saveFile } from '../../ui/files';
 import { counted } from '../../ui/figures';
 import { Choice } from '../../ui/Choice';
 import { copy } from '../../ui/notices';
-import { coloured } from './coloured';
+import { coloured } from '../../../formats/coloured';
 import { commandsOf } from './commands';
 import { change, copyCode, saveAll } from './edits';
 import { codeNow, partsFor } from './setUp';

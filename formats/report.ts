@@ -1,0 +1,297 @@
+import { encode } from 'fast-png';
+import katex from 'katex';
+import { computeLazily, compute, type ProblemDocument } from '../core/compute/compute';
+import { readCamera, resolveRequest, type ResolvedRequest } from '../core/compute/read';
+import { requestSchema } from '../core/compute/schema';
+import { frameOf, type CameraFrame } from '../core/camera/frame';
+import { codeParts } from '../core/deliver/library';
+import { emitCode, languageOf, type CodeWish } from '../core/deliver/code';
+import { drawnPicture, placeIn, type Bitmap } from '../core/deliver/drawing';
+import { setUpOfRequest } from '../core/deliver/setUp';
+import { vectorsOf } from '../core/deliver/vectors';
+import { backFormulas, forwardFormulas, viewFormulas, aheadOf } from '../core/formulas/camera';
+import { valuesOf, type Formulas } from '../core/formulas/expression';
+import { asTex } from '../core/formulas/languages';
+import { horizonPixels } from '../core/order/horizon';
+import { worldToViewRuf } from '../core/convert/project';
+import type { PlacedBody } from '../core/bodies/body';
+import { addScaled, length, sub, type Vec2, type Vec3 } from '../core/math/vec3';
+
+/* A report of a set-up: one page of HTML that needs nothing from elsewhere and prints well. */
+
+/** A picture of the report: markup that needs nothing from elsewhere. */
+export interface ReportPicture {
+  readonly title: string;
+  readonly says: string;
+  readonly markup: string;
+}
+export interface ReportWish {
+  readonly title: string;
+  /** Pictures to be shown; the core draws some where there are none. */
+  readonly pictures?: readonly ReportPicture[];
+  /** The code to stand in it, and how it is coloured; none if it is not given. */
+  readonly code?: CodeWish;
+  readonly coloured?: (text: string, language: string) => string;
+}
+
+const escaped = (text: string): string => text.replace(/[<>&"]/g, (letter) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[letter]!); // prettier-ignore
+const figure = (v: number, digits = 7): string => {
+  const text = String(Number((Math.abs(v) < 1e-12 ? 0 : v).toPrecision(digits)));
+  return text.replace('-', '−');
+};
+const list = (of: readonly number[]): string => of.map((v) => figure(v)).join(', ');
+const cell = (text: string): string => `<td>${text}</td>`;
+const table = (heads: readonly string[], rows: readonly (readonly string[])[]): string =>
+  `<table><thead><tr>${heads.map((one) => `<th>${escaped(one)}</th>`).join('')}</tr></thead><tbody>${rows.map((row) => `<tr>${row.map(cell).join('')}</tr>`).join('')}</tbody></table>`; // prettier-ignore
+const facts = (rows: readonly (readonly [string, string])[]): string =>
+  `<dl>${rows.map(([name, value]) => `<div><dt>${escaped(name)}</dt><dd>${value}</dd></div>`).join('')}</dl>`;
+const section = (title: string, ...content: readonly string[]): string => `<section><h2>${escaped(title)}</h2>${content.join('\n')}</section>`; // prettier-ignore
+
+/** Six digits, powers of ten written out: for formulas. */
+const texDigits = (v: number): string => {
+  const [mantissa, exponent] = String(Number((Math.abs(v) < 1e-12 ? 0 : v).toPrecision(6))).split('e');
+  return exponent === undefined ? mantissa! : `${mantissa}\\cdot 10^{${Number(exponent)}}`;
+};
+const set = (tex: string): string => katex.renderToString(tex, { output: 'mathml', strict: false, throwOnError: false, displayMode: true }); // prettier-ignore
+
+/** Formulas step by step, each in symbols and with the numbers put in. */
+function working(title: string, formulas: Formulas | null): string {
+  if (!formulas) return '';
+  const values = valuesOf(formulas);
+  const steps = asTex(formulas, values, texDigits).map(
+    ({ says, left, symbols, numbers, value }) =>
+      `${says ? `<h4>${escaped(says)}</h4>` : ''}<div class="step">${set(`${left}=${symbols}`)}${set(`=${numbers}=${texDigits(value)}`)}</div>`, // prettier-ignore
+  );
+  return `<h3>${escaped(title)}</h3>${steps.join('\n')}`;
+}
+
+const originOf = ({ toWorld: m }: PlacedBody): Vec3 => [m[3]!, m[7]!, m[11]!];
+
+/** The point that is worked out: the first that the request asks for, else a body's, else one on the gaze. */
+function pointOf({ queries, codec: e, frame, placed, flat }: ResolvedRequest): Vec3 {
+  const asked = queries.find((one) => one.op === 'worldToScreen');
+  const first = asked?.op === 'worldToScreen' ? asked.points[0] : undefined;
+  const points = [...(first ? [e.fromWorld([first[0], first[1], first[2] ?? 0])] : []), ...placed.map(originOf)];
+  const seen = points.find((p) => flat || worldToViewRuf(frame, p)[2] > frame.near);
+  const depth = Math.min(frame.far ?? Infinity, Math.max(frame.near * 8, 1));
+  return seen ?? addScaled(frame.eye, frame.forward, depth);
+}
+
+/** A bitmap as PNG, in base 64: by what pages and Node both have. */
+function png(bitmap: Bitmap): string {
+  const bytes = encode({ ...bitmap, channels: 4, depth: 8 });
+  let text = '';
+  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
+  return btoa(text);
+}
+
+/** Names of bodies that show and are part of no other; none touches another, the nearest first. */
+function names(frame: CameraFrame, placed: ResolvedRequest['placed'], size: Bitmap): string {
+  const taken: { x: number; y: number; w: number }[] = [];
+  const near = placed
+    .filter(({ body }, i) => !body.parent && size.shown.has(i))
+    .map((one) => ({ id: one.body.id, at: originOf(one) }))
+    .sort((a, b) => length(sub(a.at, frame.eye)) - length(sub(b.at, frame.eye)));
+  const texts = near.flatMap(({ id, at }) => {
+    const place = placeIn(frame, size, at);
+    if (!place) return [];
+    const [x, y] = place;
+    const w = 8.2 * id.length;
+    if (x < 0 || y < 14 || x + w > size.width || y > size.height) return [];
+    if (taken.some((one) => x < one.x + one.w + 6 && one.x < x + w + 6 && Math.abs(y - one.y) < 17)) return [];
+    taken.push({ x, y, w });
+    return [`<text x="${x.toFixed(1)}" y="${y.toFixed(1)}">${escaped(id)}</text>`];
+  });
+  return texts.join('');
+}
+
+/** Pictures that the core draws: through the camera, and from above. */
+function drawnPictures(resolved: ResolvedRequest): ReportPicture[] {
+  const { frame, placed, flat, codec: e } = resolved;
+  const picture = (
+    own: CameraFrame,
+    width: number,
+    over: (size: Bitmap) => string,
+    under: (size: Bitmap) => string = () => '',
+  ) => {
+    const bitmap = drawnPicture(own, placed, flat, width);
+    return `<svg viewBox="0 0 ${bitmap.width} ${bitmap.height}" class="drawn">${under(bitmap)}<image href="data:image/png;base64,${png(bitmap)}" width="${bitmap.width}" height="${bitmap.height}"/>${over(bitmap)}</svg>`; // prettier-ignore
+  };
+  const line = flat ? null : horizonPixels(frame, [0, 1, 0]);
+  const horizon = (size: Bitmap) => {
+    const k = size.width / frame.viewport.width;
+    const at = ([x, y]: Vec2) =>
+      `${((x - frame.viewport.x) * k).toFixed(1)} ${((y - frame.viewport.y) * k).toFixed(1)}`;
+    return line ? `<path class="horizon" d="M${at(line[0])}L${at(line[1])}"/>` : '';
+  };
+  const through = {
+    title: 'Through the camera',
+    says: 'Drawn by the core: the nearest body at every pixel.',
+    markup: picture(frame, 1120, (size) => names(frame, placed, size), horizon),
+  };
+  if (flat) return [through];
+  // From above, with all bodies and the eye.
+  const points = [frame.eye, ...placed.map(originOf)];
+  const [x0, x1] = [Math.min(...points.map((p) => p[0])), Math.max(...points.map((p) => p[0]))];
+  const [z0, z1] = [Math.min(...points.map((p) => p[2])), Math.max(...points.map((p) => p[2]))];
+  const top = Math.max(...points.map((p) => p[1]));
+  const reach = Math.max(x1 - x0, z1 - z0, frame.near * 4, 1e-6) * 1.25;
+  const camera = readCamera(
+    {
+      position: [...e.toWorld([(x0 + x1) / 2, top + 2 * reach, (z0 + z1) / 2])],
+      orientation: { right: [...e.toWorld([1, 0, 0])], up: [...e.toWorld([0, 0, -1])], forward: [...e.toWorld([0, -1, 0])] }, // prettier-ignore
+      projection: { kind: 'orthographic', near: 0, far: 8 * reach, height: reach },
+    },
+    e,
+  );
+  const made = camera.ok ? frameOf(camera.value, { x: 0, y: 0, width: 900, height: 700 }) : camera;
+  if (!made.ok) return [through];
+  const above = made.value;
+  const edges = (size: Bitmap) => {
+    const { extents: x, right, up, forward, eye, near } = frame;
+    const far = Math.min(frame.far ?? Infinity, reach);
+    const k = frame.kind === 'perspective' ? far / near : 1;
+    const ends = [x.left, x.right].map((side) => {
+      const middle = addScaled(addScaled(eye, forward, far), up, ((x.bottom + x.top) / 2) * k);
+      const from = frame.kind === 'perspective' ? eye : addScaled(eye, right, side);
+      return [placeIn(above, size, from), placeIn(above, size, addScaled(middle, right, side * k))];
+    });
+    const text = (p: readonly [number, number] | null | undefined) => (p ? p.map((v) => v.toFixed(1)).join(' ') : '');
+    const [[a, b], [c, d]] = ends as [typeof ends[number], typeof ends[number]]; // prettier-ignore
+    return `<path class="edges" d="M${text(a)}L${text(b)}L${text(d)}L${text(c)}"/>${names(above, placed, size)}`;
+  };
+  return [through, { title: 'From above', says: `What the camera sees of it to ${figure(Math.min(frame.far ?? Infinity, reach), 4)} ahead, between its side planes.`, markup: picture(above, 900, edges) }]; // prettier-ignore
+}
+
+const style = `
+:root{color-scheme:light}
+body{margin:0 auto;max-width:60rem;padding:2rem 1.5rem;background:#fbf8f1;color:#18242f;font:15px/1.5 "IBM Plex Sans",system-ui,sans-serif}
+h1,h2,h3{font-family:Spectral,Georgia,serif;font-weight:600;line-height:1.2}
+h1{font-size:2rem;margin:0 0 .25rem}
+h2{font-size:1.35rem;margin:2rem 0 .5rem;padding-top:.5rem;border-top:1.5px solid #18242f}
+h3{font-size:1.05rem;margin:1.25rem 0 .25rem}
+h4{font-weight:400;font-style:italic;margin:.75rem 0 0;color:#4e5964}
+p{margin:.25rem 0 .75rem}
+.says{color:#4e5964}
+figure{margin:0 0 1rem;break-inside:avoid}
+figure>svg{display:block;width:100%;height:auto;max-height:15cm;border:1px solid #18242f;background:#fbf8f1}
+figcaption{font-style:italic;color:#4e5964}
+.drawn text{font:13px "IBM Plex Sans",system-ui,sans-serif;fill:#18242f;stroke:#fbf8f1;stroke-width:3px;paint-order:stroke}
+.horizon{fill:none;stroke:#4e5964;stroke-width:1;stroke-dasharray:5 4}
+.edges{fill:#8f641222;stroke:#8f6412;stroke-width:1.5}
+dl{display:grid;grid-template-columns:repeat(auto-fill,minmax(20rem,1fr));gap:0 2rem;margin:0}
+dl>div{display:flex;justify-content:space-between;gap:1rem;border-bottom:1px solid #c9bfab}
+dt{color:#4e5964}dd,td,pre{font-family:"IBM Plex Mono",ui-monospace,monospace;font-variant-numeric:tabular-nums}
+dd{margin:0;text-align:right}
+table{border-collapse:collapse;width:100%;margin:.25rem 0 1rem;break-inside:avoid}
+th{font-weight:400;font-style:italic;text-align:right;color:#4e5964;border-bottom:1px solid #18242f;padding:0 .5rem}
+td{text-align:right;padding:0 .5rem;border-bottom:1px solid #c9bfab;font-size:13px}
+th:first-child,td:first-child{text-align:left}
+.matrices{display:grid;grid-template-columns:repeat(auto-fill,minmax(26rem,1fr));gap:0 2rem}
+.step{display:flex;flex-direction:column;align-items:flex-start;overflow-x:auto;break-inside:avoid}
+math{font-size:1.05em}.step math{margin:.3rem 0}.step math+math{margin-left:1.5rem}
+pre{font-size:12px;line-height:1.45;white-space:pre-wrap;overflow-wrap:anywhere;background:#f6f1e5;border:1px solid #c9bfab;padding:.75rem}
+.hljs-comment{color:#4e5964;font-style:italic}.hljs-keyword,.hljs-meta,.hljs-built_in{font-weight:600}.hljs-number,.hljs-literal{color:#7c560d}.hljs-string,.hljs-title{color:#17636b}
+@media print{body{background:#fff;padding:0;max-width:none;font-size:11px}pre{font-size:8.5px;background:#fff}h2{break-after:avoid}@page{margin:16mm}}
+`;
+
+/** Measures of the resolved camera as a reader says them. */
+const measures = { yaw: 'yaw', pitch: 'pitch', roll: 'roll', verticalFov: 'vertical field of view', horizontalFov: 'horizontal field of view', aspect: 'aspect' }; // prettier-ignore
+const kinds = { perspective: 'Perspective', orthographic: 'Orthographic' } as const;
+
+/**
+ * A report of the set-up of a compute request, any JSON value: pictures, conventions, the camera's
+ * numbers and matrices, the working of a point forward and back, test vectors, and code. What is wrong
+ * with the request is said as `compute` says it.
+ */
+export function reportOf(
+  given: unknown,
+  { title, pictures, code, coloured = escaped }: ReportWish,
+): { ok: true; html: string } | { ok: false; problem: ProblemDocument } {
+  // prettier-ignore
+  const checked = computeLazily(typeof given === 'object' && given !== null ? { ...given, queries: [] } : given);
+  if (!checked.ok) return checked;
+  const request = requestSchema.parse(given);
+  const resolved = resolveRequest(request);
+  if (!resolved.ok) throw new Error('a request that was read before');
+  const { frame, codec: e, flat, placed } = resolved.value;
+  const answered = compute({ ...request, queries: [{ id: 'm', op: 'matrices' }, ...(placed.length ? [{ id: 'v', op: 'visibility', method: 'exact' }] : [])] }); // prettier-ignore
+  if (!answered.ok) return answered;
+  const [matrices, visibility] = answered.response.results as unknown as [
+    Record<string, number[]>,
+    { bodies: { body: string; verdict: string; rejectedBy: string[] }[] } | undefined,
+  ];
+  const { conventions: c } = e;
+  const axes = ({ right, up, forward }: typeof c.world) => `${right} right, ${up} up, ${forward} ahead`.replaceAll('-', '−'); // prettier-ignore
+  const { viewport: v } = frame;
+  const camera = answered.response.camera as Record<string, unknown>;
+  const number = (name: string) => (typeof camera[name] === 'number' ? figure(camera[name]) : null);
+  const vector = (name: string) => (Array.isArray(camera[name]) ? list(camera[name] as number[]) : null);
+  const cameraFacts = [
+    ['kind of projection', kinds[frame.kind]],
+    ...(['position', 'right', 'up', 'forward'] as const).map((name) => [name, vector(name)] as const),
+    ...Object.entries(measures).map(([name, says]) => [says, number(name)] as const),
+    ['near', figure(frame.near)],
+    ['far', frame.far === null ? 'infinite' : figure(frame.far)],
+    ['viewport', `${v.width} × ${v.height}${v.x || v.y ? ` at ${v.x}, ${v.y}` : ''}`],
+  ].filter((row): row is [string, string] => row[1] !== null);
+  const point = pointOf(resolved.value);
+  const focus: Vec3 | null = 'focus' in resolved.value.camera ? e.fromWorld([...resolved.value.camera.focus, 0]) : null; // prettier-ignore
+  const ahead = aheadOf(frame, point);
+  const places = compute({ ...request, queries: [{ id: 'p', op: 'worldToScreen', points: [flat ? e.toWorld(point).slice(0, 2) : e.toWorld(point)] }] }); // prettier-ignore
+  const place = places.ok ? (places.response.results[0] as unknown as { points: { screen: [number, number] | null }[] }).points[0] : undefined; // prettier-ignore
+  const shown = pictures?.length ? pictures : drawnPictures(resolved.value);
+  const vectors = flat ? null : vectorsOf(given, 10, 1);
+  const made = code ? setUpOfRequest(given) : null;
+  const listed = e.listsColumns ? 'four after another are a column of the matrix for column vectors' : 'four after another are a row of the matrix for column vectors'; // prettier-ignore
+  const html = [
+    '<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">',
+    `<title>${escaped(title)}</title><style>${style}</style></head><body>`,
+    `<h1>${escaped(title)}</h1>`,
+    `<p class="says">A camera and what follows from it, in its engine’s conventions. ${kinds[frame.kind]}, ${v.width} × ${v.height}, near ${figure(frame.near)}, far ${frame.far === null ? 'infinite' : figure(frame.far)}; ${placed.length === 1 ? 'one body' : `${placed.length} bodies`}.</p>`, // prettier-ignore
+    ...shown.map((one) => `<figure><h3>${escaped(one.title)}</h3>${one.markup}<figcaption>${escaped(one.says)}</figcaption></figure>`), // prettier-ignore
+    section('Conventions', facts([
+      ['world', axes(c.world)],
+      ['view', axes(c.view)],
+      ['NDC', `y ${c.ndc.up === '+y' ? 'up' : 'down'}, z ${figure(c.ndc.near)} at near, ${figure(c.ndc.far)} at far`],
+      ['screen', `from the ${c.screen.origin.replace('-', ' ')}, first pixel’s middle at ${c.screen.pixelCentre}`],
+      ['vectors', `${c.matrix.vectors}s, stored ${c.matrix.storage}`],
+      ['angles', `${c.angles.unit}; yaw ${c.angles.yaw}, pitch ${c.angles.pitch}, roll ${c.angles.roll}`],
+    ])), // prettier-ignore
+    section('Camera', facts(cameraFacts)),
+    section(
+      'Matrices',
+      `<p class="says">As these conventions list them: ${listed}.</p><div class="matrices">`,
+      ...(['view', 'projection', 'viewProjection', 'cameraToWorld'] as const).flatMap((name) => {
+        const own = matrices[name];
+        return own ? [`<div><h3>${name}</h3><table><tbody>${[0, 4, 8, 12].map((i) => `<tr>${own.slice(i, i + 4).map((n) => cell(figure(n))).join('')}</tr>`).join('')}</tbody></table></div>`] : []; // prettier-ignore
+      }),
+      '</div>',
+    ),
+    section(
+      'Working',
+      `<p class="says">For the point ${list(flat ? e.toWorld(point).slice(0, 2) : e.toWorld(point))} of the world.</p>`,
+      ...(flat ? [] : [working('The view of this camera', viewFormulas(e, frame.eye, addScaled(frame.eye, frame.forward, 10), frame.up))]), // prettier-ignore
+      ...(place?.screen
+        ? [
+            working('From the world to the screen', forwardFormulas(frame, e, point, focus)),
+            working('And back', backFormulas(frame, e, place.screen, ahead, focus)),
+          ]
+        : ['<p>This point has no picture: it lies behind the eye.</p>']),
+    ),
+    visibility
+      ? section('Bodies', table(['body', 'verdict', 'lies wholly beyond'], visibility.bodies.slice(0, 200).map(({ body, verdict, rejectedBy }) => [escaped(body), verdict, escaped(rejectedBy.join(', '))])), visibility.bodies.length > 200 ? `<p class="says">The first 200 of ${visibility.bodies.length}.</p>` : '') // prettier-ignore
+      : '',
+    vectors?.ok
+      ? section('Test vectors', table(['row', 'goes in', 'comes out'], vectors.vectors.rows.filter(({ input }) => input.length).map(({ id, input, expected }) => [escaped(id), list(input), expected ? list(expected) : 'no picture'])), '<p class="says">World to screen: pixel, depth and distance ahead. Back: the place. Ray: origin and direction.</p>') // prettier-ignore
+      : '',
+    code && made?.ok
+      ? section(`Code in ${languageOf(code.language)!.name}`, `<pre>${coloured(emitCode(made.setUp, code).text, code.language)}</pre>`) // prettier-ignore
+      : '',
+    '</body></html>\n',
+  ];
+  return { ok: true, html: html.join('\n') };
+}
+
+/** The code that stands in a report if nothing else is said: all parts, in a language. */
+export const reportCode = (language: string): CodeWish => ({ ...{ language, parts: codeParts, number: 'double', naming: 'own' }, constants: true }); // prettier-ignore
