@@ -1,11 +1,11 @@
-import { createReadStream, mkdirSync, writeFileSync } from 'node:fs';
+import { createReadStream, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { Command, InvalidArgumentError } from 'commander';
 import { computeLazily, problemDocument } from '../core/compute/compute';
 import { writeJson } from '../core/compute/lazy';
 import { requestJsonSchema } from '../core/compute/jsonSchema';
 import { limitsTable, serverLimits } from '../core/compute/limits';
-import { emitCode } from '../core/deliver/code';
+import { emitCode, emitHarness, kindsOf, languageOf } from '../core/deliver/code';
 import { deliverLanguages } from '../core/deliver/languages';
 import { codeParts, type CodePart } from '../core/deliver/library';
 import type { Naming } from '../core/deliver/print';
@@ -115,11 +115,12 @@ program
   .option('--number <type>', 'double or float', choiceOf('The number type', ['double', 'float'] as const), 'double')
   .option('--naming <manner>', 'own (the language’s), snake, camel or pascal', choiceOf('The naming', ['own', 'snake', 'camel', 'pascal'] as const), 'own') // prettier-ignore
   .option('--parameters', 'leave the camera’s own numbers out: it is a parameter alone')
-  .option('--out <folder>', 'where the file goes; on standard output if not said')
+  .option('--harness', 'write the harness that runs it over test vectors beside it')
+  .option('--out <folder>', 'where the files go; on standard output if not said')
   .action(
     async (
       file: string,
-      options: { language: string; parts: CodePart[]; number: 'double' | 'float'; naming: Naming; parameters?: boolean; out?: string },
+      options: { language: string; parts: CodePart[]; number: 'double' | 'float'; naming: Naming; parameters?: boolean; harness?: boolean; out?: string },
     ) => {
       const given = await readJson(file);
       if (!given) return;
@@ -128,17 +129,21 @@ program
       const { language, parts, number, naming } = options;
       if (parts.includes('spawn') && !made.setUp.footprint.length)
         process.stderr.write('The camera sees none of the ground, or all of it to infinity, so the part “spawn” is left out.\n');
-      const { name, text } = emitCode(made.setUp, { language, parts, number, naming, constants: !options.parameters });
-      if (!options.out) await write(process.stdout, [text]);
+      const wish = { language, parts, number, naming, constants: !options.parameters };
+      const files = [
+        emitCode(made.setUp, wish),
+        ...(options.harness ? [{ name: languageOf(language)!.harnessFile, text: emitHarness(made.setUp, wish) }] : []),
+      ];
+      if (!options.out) await write(process.stdout, files.map(({ text }) => text));
       else {
         try {
           mkdirSync(options.out, { recursive: true });
-          writeFileSync(join(options.out, name), text);
+          for (const { name, text } of files) writeFileSync(join(options.out, name), text);
         } catch (error) {
           process.stderr.write(`${options.out} cannot be written to: ${(error as Error).message}.\n`);
           return;
         }
-        await write(process.stdout, [join(options.out, name), '\n']);
+        await write(process.stdout, files.map(({ name }) => `${join(options.out!, name)}\n`));
       }
       process.exitCode = 0;
     },
@@ -162,13 +167,16 @@ program
   .argument('<request>', 'a compute request with the camera and its conventions, or - for standard input')
   .option('--count <number>', 'points', whole, 24)
   .option('--seed <number>', 'another seed, other points', whole, 1)
+  .option('--parts <list>', `of what an engine has: all, or of ${codeParts.join(',')}`, partsOf, [...codeParts])
   .option('--csv', 'as a table instead of JSON, to be read by a harness')
-  .action(async (file: string, { count, seed, csv }: { count: number; seed: number; csv?: boolean }) => {
+  .action(async (file: string, { count, seed, parts, csv }: { count: number; seed: number; parts: CodePart[]; csv?: boolean }) => {
     const given = await readJson(file);
     if (!given) return;
     const made = vectorsOf(given.value, count, seed);
     if (!made.ok) return void (await refuse(made.problem));
-    await write(process.stdout, [csv ? vectorsTable(made.vectors) : `${JSON.stringify(made.vectors, null, 1)}\n`]);
+    const kinds = kindsOf(parts);
+    const vectors = { ...made.vectors, rows: made.vectors.rows.filter(({ kind }) => kinds.includes(kind)) };
+    await write(process.stdout, [csv ? vectorsTable(vectors) : `${JSON.stringify(vectors, null, 1)}\n`]);
     process.exitCode = 0;
   }); // prettier-ignore
 
@@ -242,6 +250,50 @@ program
       return;
     }
     await write(process.stdout, [out, '\n']);
+    process.exitCode = 0;
+  });
+
+program
+  .command('gltf')
+  .description('write the camera, the bodies and the way of its first track as glTF 2.0')
+  .argument('<request>', 'a compute request with the camera and its conventions, or - for standard input')
+  .requiredOption('--out <file>', 'a .glb, or a .gltf that holds its buffers in itself')
+  .action(async (file: string, { out }: { out: string }) => {
+    const given = await readJson(file);
+    if (!given) return;
+    const { gltfOfRequest } = await import('../formats/sceneRequest');
+    const made = await gltfOfRequest(given.value, basename(file).replace(/\.json$/, ''), /\.gltf$/i.test(out));
+    if (!made.ok) return void (await refuse(made.problem));
+    try {
+      writeFileSync(out, made.content);
+    } catch (error) {
+      process.stderr.write(`${out} cannot be written to: ${(error as Error).message}.\n`);
+      return;
+    }
+    for (const one of made.said) process.stderr.write(`${one}\n`);
+    await write(process.stdout, [out, '\n']);
+    process.exitCode = 0;
+  });
+
+program
+  .command('scene')
+  .description('write what a .glb or .gltf holds as a compute request: its first camera, its bodies')
+  .argument('<file>', 'the glTF')
+  .option('--conventions <request>', 'a compute request in whose conventions it is written')
+  .action(async (file: string, { conventions }: { conventions?: string }) => {
+    const like = conventions ? await readJson(conventions) : { value: {} };
+    if (!like) return;
+    let bytes: Uint8Array;
+    try {
+      bytes = new Uint8Array(readFileSync(file));
+    } catch (error) {
+      return void (await refuse(problemDocument([{ path: '', message: `${file} cannot be read: ${(error as Error).message}.` }], 422, 'No scene'))); // prettier-ignore
+    }
+    const { requestOfGltf } = await import('../formats/sceneRequest');
+    const made = await requestOfGltf(bytes, basename(file), like.value);
+    if (!made.ok) return void (await refuse(made.problem));
+    for (const one of made.said) process.stderr.write(`${one}\n`);
+    await write(process.stdout, [JSON.stringify(made.request, null, 2), '\n']);
     process.exitCode = 0;
   });
 

@@ -53,7 +53,7 @@ test('code in the conventions in force follows the camera, and is what the comma
   writeFileSync(given, await requestOf(page));
   const [line] = commands.replace(/ \\\n\s*/g, ' ').split('\n') as [string];
   const out = info.outputPath('generated');
-  const args = line.replace('node bin/astrolabe.js ', '').replace('camera.json', given).replace('--out generated', `--out ${out}`).split(' '); // prettier-ignore
+  const args = line.replace('npx astrolabe ', '').replace('camera.json', given).replace('--out generated', `--out ${out}`).split(' '); // prettier-ignore
   execFileSync('node', ['bin/astrolabe.js', ...args]);
   expect(readFileSync(`${out}/camera.rs`, 'utf8')).toBe(await code(page));
   // One step of undo a choice.

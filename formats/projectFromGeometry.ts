@@ -52,7 +52,7 @@ const common = ({ id, name, conventions }: Common) => ({
 });
 
 /** Seen from the front, a little from the right and from above, everything in the picture. */
-function seenWhole(read: ReadProject, points: readonly Vec3[]): ReadProject {
+export function seenWhole(read: ReadProject, points: readonly Vec3[]): ReadProject {
   if (!read.ok || read.project.camera.kind !== '3d') return read;
   const { project } = read;
   const camera = read.project.camera;

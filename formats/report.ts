@@ -1,5 +1,6 @@
 import { encode } from 'fast-png';
 import katex from 'katex';
+import { base64Of } from './base64';
 import { computeLazily, compute, type ProblemDocument } from '../core/compute/compute';
 import { readCamera, resolveRequest, type ResolvedRequest } from '../core/compute/read';
 import { requestSchema } from '../core/compute/schema';
@@ -77,13 +78,8 @@ function pointOf({ queries, codec: e, frame, placed, flat }: ResolvedRequest): V
   return seen ?? addScaled(frame.eye, frame.forward, depth);
 }
 
-/** A bitmap as PNG, in base 64: by what pages and Node both have. */
-function png(bitmap: Bitmap): string {
-  const bytes = encode({ ...bitmap, channels: 4, depth: 8 });
-  let text = '';
-  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-  return btoa(text);
-}
+/** A bitmap as PNG, in base 64. */
+const png = (bitmap: Bitmap): string => base64Of(encode({ ...bitmap, channels: 4, depth: 8 }));
 
 /** Names of bodies that show and are part of no other; none touches another, the nearest first. */
 function names(frame: CameraFrame, placed: ResolvedRequest['placed'], size: Bitmap): string {

@@ -208,35 +208,8 @@ export async function importText(text: string, name: string, wanted: 'project' |
   if (!read) return false;
   if (!read.ok) return refuse(name, read.problems);
   if (read.kind === 'project') {
-    const before = currentProject();
-    const { project, known } = await apartFromKept(takeInPoints(read.project));
-    replaceProject(`open ${name}`, project);
     const isModel = !isJson(text, name);
-    tellBrought(isModel ? { text, name, conventions, of: project.id, ids: project.bodies.map(({ id }) => id) } : null);
-    const into =
-      before.camera.kind === project.camera.kind &&
-      project.bodies.length > 0 &&
-      !tooMuch([...before.bodies, ...project.bodies]).length;
-    say(
-      [
-        known ? `${project.name} was kept here already, and is open.` : `Opened ${project.name}.`,
-        ...read.notes,
-        ...(isModel ? ['Its axes, origin and size are set under Convert, Nodes.'] : []),
-        'Undo brings back what was here.',
-      ].join(' '),
-      into && !known
-        ? {
-            label: `Put its bodies into ${before.name} instead`,
-            run: () => {
-              if (currentProject().id !== project.id) return;
-              undo();
-              void deleteKept(project.id);
-              const ids = bringIn(project.bodies, project.name);
-              if (isModel) tellBrought({ text, name, conventions, of: before.id, ids });
-            },
-          }
-        : undefined,
-    );
+    await openBrought(read.project, name, read.notes, isModel ? { text, conventions } : null);
     return true;
   }
   if (wanted === 'project') return openPoints(text, name);
@@ -249,6 +222,46 @@ export async function importText(text: string, name: string, wanted: 'project' |
     run: () => void openPoints(text, name, useTable.getState().text?.reading),
   });
   return true;
+}
+
+/**
+ * Opens what was brought in as a project of its own, and offers to put its bodies into the one that was
+ * open instead. A model's numbers can be taken otherwise afterwards.
+ */
+export async function openBrought(
+  brought: Project,
+  name: string,
+  notes: readonly string[],
+  model: { readonly text: string; readonly conventions: Conventions } | null,
+): Promise<void> {
+  const before = currentProject();
+  const { project, known } = await apartFromKept(takeInPoints(brought));
+  replaceProject(`open ${name}`, project);
+  tellBrought(model && { ...model, name, of: project.id, ids: project.bodies.map(({ id }) => id) });
+  const into =
+    before.camera.kind === project.camera.kind &&
+    project.bodies.length > 0 &&
+    !tooMuch([...before.bodies, ...project.bodies]).length;
+  say(
+    [
+      known ? `${project.name} was kept here already, and is open.` : `Opened ${project.name}.`,
+      ...notes,
+      ...(model ? ['Its axes, origin and size are set under Convert, Nodes.'] : []),
+      'Undo brings back what was here.',
+    ].join(' '),
+    into && !known
+      ? {
+          label: `Put its bodies into ${before.name} instead`,
+          run: () => {
+            if (currentProject().id !== project.id) return;
+            undo();
+            void deleteKept(project.id);
+            const ids = bringIn(project.bodies, project.name);
+            if (model) tellBrought({ ...model, name, of: before.id, ids });
+          },
+        }
+      : undefined,
+  );
 }
 
 /**
@@ -373,7 +386,7 @@ export function showPane(pane: string): void {
 
 /** Asks for a file and imports it; `done` is called when it is open. */
 export function chooseFile(done?: () => void, wanted?: 'project'): void {
-  askFile('.json,.obj,.csv,.tsv,.txt,application/json', (file) => {
+  askFile('.json,.obj,.glb,.gltf,.csv,.tsv,.txt,application/json', (file) => {
     void importFile(file, wanted).then((opened) => opened && done?.());
   });
 }

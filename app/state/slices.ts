@@ -5,6 +5,7 @@ import type { Query } from '../../core/compute/schema';
 import { problemsOf } from '../../core/compute/issues';
 import { keepUnknown } from '../../formats/lossless';
 import type { Project } from '../../formats/project';
+import type { CameraKeys } from '../../formats/sceneProject';
 import { currentProject, edit } from './document';
 import { remembered } from './memo';
 import { momentWith, type Moment } from './moment';
@@ -23,6 +24,8 @@ export interface Slice<S> {
   reread?(slice: S, from: ConventionCodec, to: ConventionCodec, flat: boolean): S;
   /** What is left when bodies have been deleted. */
   forget?(slice: S, gone: ReadonlySet<string>): S;
+  /** A way of a camera that came with a file, where the task keeps such. */
+  takeWay?(slice: S, way: CameraKeys): S;
   /** The task's part of the project as a compute request. */
   queries?(slice: S, now: Moment<S>): Query[];
 }
@@ -138,6 +141,17 @@ export function editSlice<S>(
   if (after === before) return;
   edit(name, (draft) => void Object.assign(draft, withSliceIn(task, project, after)), gesture);
 }
+
+/** A project with ways of its cameras, kept by the tasks that keep such. */
+export const withWays = (project: Project, ways: readonly CameraKeys[]): Project =>
+  Object.entries(table).reduce((now, [name, { takeWay }]) => {
+    if (!takeWay || !ways.length) return now;
+    return withSliceIn(
+      name,
+      now,
+      ways.reduce<unknown>((slice, way) => takeWay(slice, way), sliceOf(name, now)),
+    );
+  }, project);
 
 /** What the tasks ask of a project as a compute request, of the slices that are in it. */
 export const sliceQueries = (now: Moment): Query[] =>

@@ -6,6 +6,7 @@ import { requestJsonSchema } from './jsonSchema';
 import { Lazy } from './lazy';
 import { limits, overLimits } from './limits';
 import type { Result } from './answering';
+import { whole } from './answers';
 import { operations } from './operations';
 import { resolveRequest, type ResolvedRequest } from './read';
 import { requestSchema, type Query } from './schema';
@@ -113,15 +114,6 @@ const watched = <R extends object>(result: R, begins: () => void): R =>
             return value.part(from, to) as readonly unknown[];
           })
         : value,
-    ]),
-  ) as R;
-
-/** A result with all its lists. */
-const whole = <R extends object>(result: R): R =>
-  Object.fromEntries(
-    Object.entries(result).map(([key, value]: [string, unknown]) => [
-      key,
-      value instanceof Lazy ? value.whole() : value,
     ]),
   ) as R;
 

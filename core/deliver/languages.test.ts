@@ -7,6 +7,7 @@ import { compute } from '../compute/compute';
 import type { RequestCamera } from '../compute/schema';
 import { presets, type Conventions } from '../conventions/conventions';
 import { codecOf } from '../conventions/codec';
+import type * as Reflect from 'wgsl_reflect';
 import { compilers, quiet, there } from '../testing/compilers';
 import { conventionsBy, dice } from '../testing/wrongEngine';
 import { emitCode, emitExample, emitHarness, setUpOf, type Asked, type CodeWish } from './code';
@@ -19,7 +20,7 @@ import { deliverLanguages } from './languages';
  */
 
 // By its module file: what Node would take by the name alone is not one.
-const { WgslReflect } = (await import('wgsl_reflect/wgsl_reflect.module.js' as string)) as typeof import('wgsl_reflect'); // prettier-ignore
+const { WgslReflect } = (await import('wgsl_reflect/wgsl_reflect.module.js' as string)) as typeof Reflect; // prettier-ignore
 const root = mkdtempSync(join(tmpdir(), 'astrolabe-code-'));
 afterAll(() => rmSync(root, { recursive: true, force: true }));
 

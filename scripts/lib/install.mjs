@@ -15,7 +15,7 @@ export function installPackages() {
   if (existsSync(marker) && sameLock(marker)) return;
   console.log('Installing packages (npm ci)…');
   const npm = process.platform === 'win32' ? 'npm.cmd' : 'npm';
-  const run = spawnSync(npm, ['ci', '--no-audit', '--no-fund'], {
+  const run = spawnSync(npm, ['ci', '--include=dev', '--no-audit', '--no-fund'], {
     cwd: root,
     stdio: ['ignore', 'ignore', 'inherit'],
     shell: process.platform === 'win32',

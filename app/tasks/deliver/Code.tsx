@@ -17,12 +17,12 @@ import { languageNames, namings, type DeliverState } from './state';
 import { namingWords, partWords } from './words';
 
 /** The code as it is now, a little behind the hand while something is dragged. */
-function useCode() {
+export function useCode() {
   const now = useDeferredValue(useTaskMoment<DeliverState>('deliver'));
   return useMemo(() => ({ now, made: codeNow(now) }), [now]);
 }
 
-function Coloured({ text, language, id }: { text: string; language: string; id: string }) {
+export function Coloured({ text, language, id }: { text: string; language: string; id: string }) {
   const html = useMemo(() => ({ __html: coloured(text, language) }), [text, language]);
   return <pre className="code-text" data-testid={id} tabIndex={0} dangerouslySetInnerHTML={html} />;
 }

@@ -1,10 +1,16 @@
 import { Sections, type Section } from '../../sheet/Sections';
 import { Code, Commands, Example, Wish } from './Code';
+import { PictureFiles, Report, SceneFiles } from './Files';
+import { TestVectors } from './Vectors';
 
 const sections: readonly Section[] = [
   { id: 'deliver-wish', title: 'Take it home', short: 'Wish', Content: Wish },
   { id: 'deliver-code', title: 'Code', short: 'Code', Content: Code },
   { id: 'deliver-example', title: 'Example', short: 'Example', Content: Example },
+  { id: 'deliver-vectors', title: 'Test vectors', short: 'Vectors', Content: TestVectors },
+  { id: 'deliver-pictures', title: 'Pictures', short: 'Pictures', Content: PictureFiles },
+  { id: 'deliver-files', title: 'Files', short: 'Files', Content: SceneFiles },
+  { id: 'deliver-report', title: 'Report', short: 'Report', Content: Report },
   { id: 'deliver-commands', title: 'For CI', short: 'CI', Content: Commands },
 ];
 

@@ -3,7 +3,7 @@ import type { DeliverState } from './state';
 
 /** The commands that give the same on a machine without a page, of the project saved as `camera.json`: code,
  * answers, test vectors, and how an engine's own answers are checked against them. */
-export function commandsOf({ language, parts, number, naming, constants }: DeliverState): string[] {
+export function commandsOf({ language, parts, number, naming, constants, count, seed }: DeliverState): string[] {
   const all = codeParts.every((part) => parts.includes(part));
   const quoted = /^\w+$/.test(language) ? language : `'${language}'`;
   const options = [
@@ -12,12 +12,15 @@ export function commandsOf({ language, parts, number, naming, constants }: Deliv
     ...(number === 'float' ? ['--number float'] : []),
     ...(naming === 'own' ? [] : [`--naming ${naming}`]),
     ...(constants ? [] : ['--parameters']),
-    '--out generated',
+    '--harness --out generated',
   ];
+  const vectors = [`--count ${count}`, `--seed ${seed}`, ...(all ? [] : [`--parts ${codeParts.filter((part) => part === 'camera' || parts.includes(part)).join(',')}`])].join(' '); // prettier-ignore
   return [
-    `node bin/astrolabe.js code camera.json \\\n  ${options.join(' \\\n  ')}`,
-    'node bin/astrolabe.js compute camera.json \\\n  > expected.json',
-    'node bin/astrolabe.js vectors camera.json \\\n  > vectors.json',
-    'node bin/astrolabe.js check vectors.json \\\n  answers.csv --junit check.xml',
+    `npx astrolabe code camera.json \\\n  ${options.join(' \\\n  ')}`,
+    'npx astrolabe compute camera.json \\\n  > expected.json',
+    `npx astrolabe vectors camera.json \\\n  ${vectors} > vectors.json`,
+    'npx astrolabe report camera.json \\\n  --out report.html',
+    'npx astrolabe gltf camera.json \\\n  --out camera.glb',
+    'npx astrolabe check vectors.json \\\n  answers.csv --junit check.xml',
   ];
 }

@@ -1,16 +1,33 @@
 import type { Draft } from 'immer';
 import { strToU8, zipSync } from 'fflate';
-import { currentRequest } from '../../edits/actions';
-import { editSlice } from '../../state/slices';
+import { create } from 'zustand';
+import type { CameraFrame } from '../../../core/camera/frame';
+import { kindsOf, languageOf } from '../../../core/deliver/code';
+import { vectorsOf } from '../../../core/deliver/vectors';
+import type { Problem } from '../../../core/reasons';
+import { allCameras, type Project } from '../../../formats/project';
+import type { ReportPicture } from '../../../formats/report';
+import type { CameraWay } from '../../../formats/sceneProject';
+import { tooMuch } from '../../../formats/size';
+import { vectorsTable } from '../../../formats/vectors';
+import { currentRequest, fileName, openBrought } from '../../edits/actions';
+import { newId } from '../../state/crashLog';
+import { momentOf } from '../../state/moment';
+import { spanOf } from '../../state/span';
+import { editSlice, withWays } from '../../state/slices';
 import { currentTaskMoment } from '../../state/tempo';
-import { saveBytes } from '../../ui/files';
-import { complain, copy } from '../../ui/notices';
+import { counted } from '../../ui/figures';
+import { saveBytes, saveFile } from '../../ui/files';
+import { complain, copy, say, underWay } from '../../ui/notices';
 import { commandsOf } from './commands';
-import { codeNow } from './setUp';
+import { bareRequest, codeNow, partsFor, wishOf } from './setUp';
 import type { DeliverState } from './state';
 
-export const change = (name: string, recipe: (draft: Draft<DeliverState>) => void): void =>
-  editSlice<DeliverState>('deliver', name, recipe, null);
+export const change = (
+  name: string,
+  recipe: (draft: Draft<DeliverState>) => void,
+  gesture: string | null = null,
+): void => editSlice<DeliverState>('deliver', name, recipe, gesture);
 
 const present = () => currentTaskMoment<DeliverState>('deliver');
 
@@ -21,19 +38,109 @@ export function copyCode(): void {
   void copy(made.file.text, 'the code');
 }
 
-/** Saves the code, the example, the project as a compute request and the commands, as one archive. */
+/** Saves the code, the example, the harness with its test vectors, the project as a compute request and the commands, as one archive. */
 export async function saveAll(): Promise<void> {
   const now = present();
   const made = codeNow(now);
   if (typeof made === 'string') return complain(`There is nothing to save: ${made}`);
-  const extension = made.file.name.split('.').at(-1)!;
-  const files = {
+  const language = languageOf(now.slice.language)!;
+  const bare = bareRequest(now);
+  const kinds = kindsOf(partsFor(now, now.slice.parts));
+  const vectors = now.flat || typeof bare === 'string' ? null : vectorsOf(bare, now.slice.count, now.slice.seed);
+  const own = vectors?.ok ? { ...vectors.vectors, rows: vectors.vectors.rows.filter(({ kind }) => kinds.includes(kind)) } : null; // prettier-ignore
+  const files: Record<string, string> = {
     [made.file.name]: made.file.text,
-    ...(made.example && {
-      [`example.${extension === 'h' ? 'c' : extension === 'hpp' ? 'cpp' : extension}`]: made.example,
-    }),
+    ...(made.example && { [language.mainFile]: made.example }),
+    [language.harnessFile]: made.harness,
+    ...(own && { 'vectors.json': `${JSON.stringify(own, null, 1)}\n`, 'vectors.csv': vectorsTable(own) }),
     'camera.json': `${JSON.stringify(await currentRequest(), null, 2)}\n`,
     'commands.sh': `${commandsOf(now.slice).join('\n')}\n`,
   };
   saveBytes('camera.zip', zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)]))), 'application/zip'); // prettier-ignore
+}
+
+/** The request as it is now, with its bodies, and the pictures on the screen: one page. */
+export async function saveReport(): Promise<void> {
+  const now = present();
+  const made = codeNow(now);
+  if (typeof made === 'string') return complain(`There is no report of a camera that cannot be: ${made}`);
+  const notice = underWay('Writing the report', () => (stopped = true));
+  let stopped = false as boolean;
+  try {
+    const [{ reportOf }, { coloured }, { pictureSvg, savablePictures }] = await Promise.all([
+      import('../../../formats/report'),
+      import('../../../formats/coloured'),
+      import('../../pictures/savedPicture'),
+    ]);
+    const pictures: ReportPicture[] = [];
+    const all = savablePictures();
+    for (const [i, { name, title }] of all.entries()) {
+      if (stopped) return;
+      pictures.push({ title, says: '', markup: (await pictureSvg(name)).text });
+      notice.at((i + 1) / (all.length + 1));
+    }
+    const report = reportOf(await currentRequest(), { title: now.project.name, pictures, code: wishOf(now), coloured });
+    if (stopped) return;
+    if (!report.ok) return complain('There is no report of this project.', report.problem.errors);
+    saveFile(fileName(now.project, '-report.html'), report.html, 'text/html');
+    say('The report is saved: one page, ready to be printed.');
+  } catch (error) {
+    complain(`The report could not be written: ${(error as Error).message}`);
+  } finally {
+    notice.done();
+  }
+}
+
+/** The bodies, cameras and motions of the project as glTF. */
+export async function saveScene(binary: boolean): Promise<void> {
+  const now = present();
+  const [{ writeGlb, writeGltf }, { sceneOfProject, timesOver }] = await Promise.all([
+    import('../../../formats/gltf'),
+    import('../../../formats/sceneProject'),
+  ]);
+  const { project } = now;
+  const ways = allCameras(project).flatMap((camera): CameraWay[] => {
+    const own = { ...project, camera };
+    const times = timesOver(spanOf(own));
+    const frames = times.map((time) => momentOf(own, time).frame);
+    const same = ({ eye, forward, up }: CameraFrame) => [...eye, ...forward, ...up].join();
+    return frames.every((frame) => same(frame) === same(frames[0]!)) ? [] : [{ id: camera.id, times, frames }];
+  });
+  const { scene, said } = sceneOfProject(project, now.codec, ways);
+  const aspect = project.viewport.width / project.viewport.height;
+  const written = binary ? await writeGlb(scene, aspect) : await writeGltf(scene, aspect);
+  if ('bytes' in written) saveBytes(fileName(project, '.glb'), written.bytes, 'model/gltf-binary');
+  else saveFile(fileName(project, '.gltf'), written.text, 'model/gltf+json');
+  useSaid.setState({ said: [...said, ...written.said] });
+  say(
+    `Saved ${counted(scene.bodies.length, 'body', 'bodies')} and ${counted(scene.cameras.length, 'camera', 'cameras')} as glTF.`,
+  );
+}
+/** What the last glTF could not hold. */
+export const useSaid = create<{ readonly said: readonly string[] }>(() => ({ said: [] }));
+
+/** Opens a glTF as a project of its own. */
+export async function takeScene(bytes: Uint8Array, name: string): Promise<void> {
+  const notice = underWay(`Reading ${name}`, () => undefined);
+  try {
+    const [{ readScene }, { projectFromScene }] = await Promise.all([
+      import('../../../formats/gltf'),
+      import('../../../formats/sceneProject'),
+    ]);
+    const refuse = (problems: readonly Problem[]) =>
+      complain(`${name} was not opened, and nothing has changed.`, problems);
+    const bare = name.replace(/\.(?:glb|gltf)$/i, '') || name;
+    const read = await readScene(bytes, bare);
+    if (!read.ok) return refuse(read.problems);
+    const triangles = tooMuch(read.scene.bodies as unknown as Project['bodies']);
+    if (triangles.length) return refuse(triangles);
+    const made = projectFromScene(read.scene, { id: newId(), name: bare, conventions: present().project.conventions });
+    if (!made.ok) return refuse(made.problems);
+    const notes = [...made.said, ...(read.left.length ? [`Left out: ${read.left.join(', ')}.`] : [])];
+    await openBrought(withWays(made.project, made.ways), name, notes, null);
+  } catch (error) {
+    complain(`${name} could not be read: ${(error as Error).message}`);
+  } finally {
+    notice.done();
+  }
 }

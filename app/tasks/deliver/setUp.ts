@@ -1,5 +1,14 @@
 import { writeCamera } from '../../../core/compute/write';
-import { emitCode, emitExample, setUpOf, type Asked, type CodeFile, type CodeWish } from '../../../core/deliver/code';
+import {
+  emitCode,
+  emitExample,
+  emitHarness,
+  frameText,
+  setUpOf,
+  type Asked,
+  type CodeFile,
+  type CodeWish,
+} from '../../../core/deliver/code';
 import type { CodePart, SetUp } from '../../../core/deliver/library';
 import { groundSeen } from '../../../core/deliver/setUp';
 import { answerPoint } from '../../../core/compute/operations';
@@ -32,33 +41,43 @@ export const wishOf = (now: Moment<DeliverState>): CodeWish => {
 };
 
 /** The code, and a program that uses it on the probe with what the core has for it; a sentence where there is none. */
-export function codeNow(now: Moment<DeliverState>): { readonly file: CodeFile; readonly example: string } | string {
+export function codeNow(
+  now: Moment<DeliverState>,
+): { readonly file: CodeFile; readonly example: string; readonly harness: string } | string {
   const setUp = setUpNow(now);
   if (typeof setUp === 'string') return setUp;
   const wish = wishOf(now);
   return {
     file: emitCode(setUp, wish),
-    example: emitExample(setUp, { ...wish, constants: true }, askedNow(now, wish)),
+    example: emitExample(setUp, wish, askedNow(now, wish, frameText(setUp, wish))),
+    harness: emitHarness(setUp, wish),
   };
 }
 
 const text = (v: readonly number[]) => `vec${v.length}(${v.map((one) => (one < 0 ? `-${-one}` : String(one === 0 ? 0 : one)).replace('e+', 'e')).join(', ')})`; // prettier-ignore
 
 /** What the example asks: where the probe comes to, the ray back through it, and where it came from. */
-function askedNow(now: Moment<DeliverState>, { parts }: CodeWish): Asked[] {
-  const { chain, codec: e, frame, flat } = now;
-  const frameText = 'frame_of(this_camera())';
+function askedNow(now: Moment<DeliverState>, { parts }: CodeWish, frame: string): Asked[] {
+  const { chain, codec: e, flat } = now;
   const asked: Asked[] = [];
-  if (!chain.ok) return [{ text: `view_projection_matrix(${frameText})`, comment: null }];
+  if (!chain.ok) return [{ text: `view_projection_matrix(${frame})`, comment: null }];
   const point = e.toWorld(chain.value.world);
-  const answer = answerPoint({ codec: e, frame }, chain.value.world) as Record<string, unknown>;
+  const answer = answerPoint({ codec: e, frame: now.frame }, chain.value.world) as Record<string, unknown>;
   const screen = answer['screen'] as readonly number[] | null;
   const ahead = answer['ahead'] as number;
   const said = (list: readonly number[]) => list.map((v) => figure(v, 6).replace('−', '-')).join(', ');
   if (parts.includes('worldToScreen'))
-    asked.push({ text: `world_to_screen(${frameText}, ${text(point)})`, comment: screen ? `Expected: ${said([...screen, answer['depth'] as number, ahead])}, in front.` : `Expected: behind the eye, ${said([ahead])} ahead.` }); // prettier-ignore
+    asked.push({ text: `world_to_screen(${frame}, ${text(point)})`, comment: screen ? `Expected: ${said([...screen, answer['depth'] as number, ahead])}, in front.` : `Expected: behind the eye, ${said([ahead])} ahead.` }); // prettier-ignore
   if (parts.includes('screenToWorld') && screen)
-    asked.push({ text: `screen_to_world(${frameText}, ${text(screen)}, ${text([ahead]).slice(5, -1)})`, comment: `Expected: ${said(point)}.` }); // prettier-ignore
-  if (parts.includes('ray') && screen) asked.push({ text: `pixel_ray(${frameText}, ${text(screen)})`, comment: 'Through the same pixel: origin and direction.' }); // prettier-ignore
-  return asked.length ? asked : [{ text: `view_projection_matrix(${frameText})`, comment: flat ? null : 'World to clip, as the conventions list it.' }]; // prettier-ignore
+    asked.push({ text: `screen_to_world(${frame}, ${text(screen)}, ${text([ahead]).slice(5, -1)})`, comment: `Expected: ${said(point)}.` }); // prettier-ignore
+  if (parts.includes('ray') && screen) asked.push({ text: `pixel_ray(${frame}, ${text(screen)})`, comment: 'Through the same pixel: origin and direction.' }); // prettier-ignore
+  return asked.length ? asked : [{ text: `view_projection_matrix(${frame})`, comment: flat ? null : 'World to clip, as the conventions list it.' }]; // prettier-ignore
+}
+
+/** The camera as a compute request of its own: what test vectors are of. */
+export function bareRequest(now: Omit<Moment, 'slice'>): object | string {
+  const setUp = setUpNow(now);
+  if (typeof setUp === 'string') return setUp;
+  const { camera, viewport, e } = setUp;
+  return { astrolabe: 1, conventions: e.conventions, viewport, camera, queries: [] };
 }

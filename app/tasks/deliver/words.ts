@@ -20,3 +20,6 @@ export const namingWords: Readonly<Record<Naming, string>> = {
   camel: 'camelCase',
   pascal: 'PascalCase functions',
 };
+
+/** A fault by its name, in words. */
+export const faultWords = (name: string): string => name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);

@@ -145,6 +145,16 @@ export const slice: Slice<MotionState> = {
     const track = tracks[camera.id];
     return track ? travelSpan(track) : null;
   },
+  takeWay: (kept, { id, keys }) => ({
+    ...kept,
+    tracks: {
+      ...kept.tracks,
+      [id]: {
+        travel: { kind: 'path', keys: keys.slice(0, mostKeys).map((key, i) => ({ ...key, position: [...key.position] as Triple, id: `key-${i + 1}`, ease: 'even' })) }, // prettier-ignore
+        shake: null,
+      },
+    },
+  }),
   reread: (kept, from, to, flat) => ({
     ...kept,
     tracks: Object.fromEntries(Object.entries(kept.tracks).map(([id, track]) => [id, rereadTrack(track, from, to, flat)])), // prettier-ignore

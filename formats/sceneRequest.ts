@@ -1,0 +1,78 @@
+import { compute, problemDocument, type ProblemDocument } from '../core/compute/compute';
+import { readCamera, readConventions } from '../core/compute/read';
+import { requestSchema, type RequestCamera } from '../core/compute/schema';
+import { frameOf } from '../core/camera/frame';
+import { conventionsSchema } from '../core/compute/schema';
+import { defaultConventions, type Conventions } from '../core/conventions/conventions';
+import { codecOf } from '../core/conventions/codec';
+import { projectRequest } from './camera';
+import { projectFromRequest } from './fromRequest';
+import { readScene, writeGlb, writeGltf } from './gltf';
+import { projectFromScene, sceneOfProject, type CameraWay } from './sceneProject';
+
+/* Compute requests as glTF and back, for the command line. */
+
+type Refused = { readonly ok: false; readonly problem: ProblemDocument };
+
+/** The ways that a request asks of its camera: of each `motion` query one, its times in their order. */
+function waysOf(given: unknown, id: string): CameraWay[] {
+  const request = requestSchema.parse(given);
+  const queries = request.queries.filter(({ op }) => op === 'motion').slice(0, 1);
+  if (!queries.length || 'kind' in request.camera) return [];
+  const { projection } = request.camera;
+  const answered = compute({ ...request, bodies: [], queries });
+  if (!answered.ok) return [];
+  const e = codecOf(request.conventions as Conventions);
+  const [answer] = answered.response.results as unknown as { times?: { time: number; camera: Record<'position' | 'right' | 'up' | 'forward', [number, number, number]> }[] }[]; // prettier-ignore
+  const told = [...(answer?.times ?? [])].sort((a, b) => a.time - b.time);
+  const frames = told.flatMap(({ time, camera: { position, right, up, forward } }) => {
+    const camera: RequestCamera = { position, orientation: { right, up, forward }, projection };
+    const read = readCamera(camera, e);
+    const made = read.ok ? frameOf(read.value, request.viewport) : read;
+    return made.ok ? [{ time, frame: made.value }] : [];
+  });
+  return frames.length > 1 ? [{ id, times: frames.map(({ time }) => time), frames: frames.map(({ frame }) => frame) }] : []; // prettier-ignore
+}
+
+/**
+ * The camera and the bodies of a compute request, any JSON value, as glTF; the first `motion` query is
+ * the camera's way. What is wrong with the request is said as `compute` says it.
+ */
+export async function gltfOfRequest(
+  given: unknown,
+  name: string,
+  asText: boolean,
+): Promise<{ readonly ok: true; readonly content: Uint8Array | string; readonly said: readonly string[] } | Refused> {
+  // prettier-ignore
+  const read = projectFromRequest(given, 'request', name);
+  if (!read.ok) return { ok: false, problem: problemDocument(read.problems) };
+  const { project } = read;
+  const made = sceneOfProject(project, codecOf(project.conventions), waysOf(given, project.camera.id));
+  const aspect = project.viewport.width / project.viewport.height;
+  const written = asText ? await writeGltf(made.scene, aspect) : await writeGlb(made.scene, aspect);
+  const said = [...made.said, ...written.said].filter((one) => !one.startsWith('Screens,'));
+  return { ok: true, said, content: 'text' in written ? written.text : written.bytes };
+}
+
+/**
+ * What a glTF holds as a compute request, in the conventions of another request (`like`) or the
+ * default ones: its first camera, else one that sees everything, and its bodies.
+ */
+export async function requestOfGltf(
+  bytes: Uint8Array,
+  name: string,
+  like: unknown,
+): Promise<{ readonly ok: true; readonly request: unknown; readonly said: readonly string[] } | Refused> {
+  // prettier-ignore
+  const wanted = (like as { conventions?: unknown } | null)?.conventions;
+  const parsed = wanted === undefined ? null : conventionsSchema.safeParse(wanted);
+  const checked = parsed && (parsed.success ? readConventions(parsed.data as Conventions) : null);
+  if (parsed && !checked?.ok) return { ok: false, problem: problemDocument([{ path: 'conventions', message: 'These are no conventions: give a compute request that “compute” takes.' }]) }; // prettier-ignore
+  const conventions = (parsed?.data as Conventions | undefined) ?? defaultConventions;
+  const read = await readScene(bytes, name);
+  if (!read.ok) return { ok: false, problem: problemDocument([...read.problems]) };
+  const made = projectFromScene(read.scene, { id: 'scene', name, conventions });
+  if (!made.ok) return { ok: false, problem: problemDocument([...made.problems]) };
+  const said = [...made.said, ...(read.left.length ? [`Left out: ${read.left.join(', ')}.`] : []), ...(made.ways.length ? ['A request holds no motion of cameras from a file: the camera stands as at rest.'] : [])]; // prettier-ignore
+  return { ok: true, said, request: projectRequest(made.project, codecOf(conventions), null) };
+}
