@@ -35,6 +35,12 @@ export default defineConfig({
     chunkSizeWarningLimit: 900,
     // Fonts stay files: the policy lets none in as data.
     assetsInlineLimit: 0,
+    rolldownOptions: {
+      // The library for glTF has a reader of files too, for Node, which the page never asks.
+      onLog: (level, log, handle) => {
+        if (!/externalized for browser compatibility/.test(log.message)) handle(level, log);
+      },
+    },
   },
   server: { host: '127.0.0.1', port: 4748 },
 });

@@ -50,6 +50,8 @@ export interface SceneFile {
   readonly bodies: readonly SceneBody[];
   readonly cameras: readonly SceneCamera[];
   readonly courses: readonly SceneCourse[];
+  /** The camera that is looked through, by its id; the first if it is not said. */
+  readonly through?: string;
 }
 
 /** The camera's own axes as a rotation: right, up and backward are x, y and z. */
@@ -108,7 +110,7 @@ function trianglesOf(shape: Shape): { readonly positions: Float32Array; readonly
  * are floats there); cameras are nodes of the scene; courses animations, even between their times.
  */
 function documentOf(
-  { name, bodies, cameras, courses }: SceneFile,
+  { name, bodies, cameras, courses, through }: SceneFile,
   aspect: number,
 ): { readonly document: Document; readonly said: string[]; readonly places: Places } {
   // prettier-ignore
@@ -151,7 +153,7 @@ function documentOf(
     said.push(...own);
     places.set(camera.id, { translation: position, rotation: quatOfBasis(camera) });
     const node = document.createNode(camera.name).setCamera(made).setTranslation([...position]).setRotation([...quatOfBasis(camera)]); // prettier-ignore
-    node.setExtras(kept({ id: camera.id }));
+    node.setExtras(kept({ id: camera.id, ...(camera.id === through && { through: true }) }));
     scene.addChild(node);
     nodes.set(`camera ${camera.id}`, node);
   }
@@ -458,6 +460,7 @@ export async function readScene(bytes: Uint8Array, name: string): Promise<ReadSc
   const cameras: SceneCamera[] = [];
   const courses: SceneCourse[] = [];
   const problems: Problem[] = [];
+  let through: string | undefined;
   const names = unique();
   const cameraNames = unique();
   const visit = (node: Node, parent: string | null): void => {
@@ -483,6 +486,7 @@ export async function readScene(bytes: Uint8Array, name: string): Promise<ReadSc
     }
     if (camera) {
       const { id, name: called } = cameraNames(ownOf(node)['id'], node.getName() || camera.getName() || 'Camera');
+      if (ownOf(node)['through'] === true) through ??= id;
       const lens = lensOf(camera);
       const place = standing(worldOf(node, animated, null));
       if (typeof lens === 'string') problems.push({ path: `nodes ${node.getName()}`, message: lens });
@@ -503,7 +507,11 @@ export async function readScene(bytes: Uint8Array, name: string): Promise<ReadSc
   if (!bodies.length && !cameras.length)
     return refuse('Its scene is empty: there are neither nodes nor cameras in it.');
   if (root.listMaterials().some((one) => one.getName() !== 'Stone')) left.add('materials');
-  return { ok: true, scene: { name: scene.getName() || name, bodies, cameras, courses }, left: [...left].sort() };
+  return {
+    ok: true,
+    scene: { name: scene.getName() || name, bodies, cameras, courses, ...(through !== undefined && { through }) },
+    left: [...left].sort(),
+  };
 }
 
 /** Ids and names that are each given once. */

@@ -77,7 +77,10 @@ export function sceneOfProject(
   });
   if (project.camera.kind === '2d') said.push('The flat world is written in its plane, its cameras as the orthographic ones that they equal.'); // prettier-ignore
   if (project.snapshots.length || project.screens.sizes.length) said.push('Screens, snapshots and what the tasks keep are of the project alone.'); // prettier-ignore
-  return { scene: { name: project.name, bodies, cameras, courses: [...moving, ...courses] }, said };
+  return {
+    scene: { name: project.name, bodies, cameras, courses: [...moving, ...courses], through: project.camera.id },
+    said,
+  };
 }
 
 /** A camera's way as keys: seconds, canonical space, degrees. */
@@ -114,7 +117,7 @@ function projectCamera({ id, name, position, lens, ...basis }: SceneCamera, view
 }
 
 /**
- * A scene as a project of its own. Its first camera is looked through, the viewport has its aspect;
+ * A scene as a project of its own. Its camera that was looked through, or the first, is so again, the viewport has its aspect;
  * without one everything is seen from the front. A body's course becomes places that it goes through;
  * turning by itself and what else a project does not hold is said.
  */
@@ -125,7 +128,11 @@ export function projectFromScene(
   // prettier-ignore
   const { bodies, cameras, courses } = scene;
   const said: string[] = [];
-  const first = cameras[0];
+  const place = Math.max(
+    0,
+    cameras.findIndex(({ id }) => id === scene.through),
+  );
+  const first = cameras[place];
   const width = 1280;
   const aspect = first?.lens.aspect ?? 16 / 9;
   const height = Math.max(1, Math.min(16384, Math.round(width / aspect)));
@@ -145,13 +152,14 @@ export function projectFromScene(
   });
   if (turned) said.push(`${turned === 1 ? 'One body turns' : `${turned} bodies turn`} on the way there; here they go through their places without.`); // prettier-ignore
   const ahead = first ? Math.max(first.lens.near * 2, 1) : 1;
-  const [camera, ...others] = cameras.map((one) => projectCamera(one, width / height));
+  const all = cameras.map((one) => projectCamera(one, width / height));
+  const [camera, others] = [all[place], all.filter((_, i) => i !== place)];
   const outlook = { kind: '3d', name: 'Camera', position: [0, 0, 0], orientation: { kind: 'lookAt', target: [-0.45, -0.35, -1] }, projection: { kind: 'perspective', verticalFov: 40, near: 0.1, far: 1000 } }; // prettier-ignore
   const read = readProject({
     ...{ astrolabeProject: 1, id: given.id, name: given.name, unit: 'metres', conventions: given.conventions },
     viewport: { width, height, devicePixelRatio: 1 },
     camera: camera ?? outlook,
-    cameras: others,
+    ...{ cameras: others, cameraPlace: place },
     bodies: made,
     probe: bodies[0]
       ? { body: bodies[0].id, drive: { rung: 'local', value: [0, 0, 0] } }
