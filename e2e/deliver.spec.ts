@@ -182,6 +182,6 @@ test('pictures, scenes and the report leave as files, and a scene comes back', a
   await goTo(page, 'Deliver');
   await open(page, 'Report');
   const report = (await saved(() => page.getByRole('button', { name: 'Save the report' }).click())).bytes.toString();
-  for (const part of ['<h1>Saltmarrow harbour</h1>', 'Through the camera', '<math', 'viewProjection', 'Test vectors', 'inline ScreenPoint']) expect(report).toContain(part); // prettier-ignore
+  for (const part of ['<h1>Saltmarrow harbour</h1>', 'Through the camera', '<math', 'viewProjection', 'Test vectors', 'world_to_screen']) expect(report).toContain(part); // prettier-ignore
   expect(report).not.toMatch(/(?:href|src)="?(?:https?:|\/)/);
 });

@@ -162,8 +162,8 @@ export function Example() {
 
 /** The commands that give the same code and the expected answers, for exactly this project. */
 export function Commands() {
-  const { slice } = useTaskMoment<DeliverState>('deliver');
-  const lines = commandsOf(slice).join('\n');
+  const { slice, flat } = useTaskMoment<DeliverState>('deliver');
+  const lines = commandsOf(slice, flat).join('\n');
   return (
     <>
       <p className="text-note leading-4 text-ink2">

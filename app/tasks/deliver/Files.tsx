@@ -15,7 +15,8 @@ const onScreen = (): Picture[] => pictures.filter((name) => document.querySelect
 
 /** Pictures as files, as they stand on the screen. */
 export function PictureFiles() {
-  const { slice } = useTaskMoment<DeliverState>('deliver');
+  const { slice, flat } = useTaskMoment<DeliverState>('deliver');
+  const titleOf = (one: Picture) => (one === 'plan' && flat ? 'World' : titles[one]);
   const [wanted, setWanted] = useState<Picture>('main');
   const there = onScreen();
   const name = there.includes(wanted) ? wanted : (there[0] ?? 'main');
@@ -28,7 +29,7 @@ export function PictureFiles() {
         <Select
           id="deliver-picture"
           value={name}
-          options={(there.length ? there : (['main'] as const)).map((value) => ({ value, label: titles[value] }))}
+          options={(there.length ? there : (['main'] as const)).map((value) => ({ value, label: titleOf(value) }))}
           onChange={setWanted}
         />
       </div>
@@ -45,10 +46,10 @@ export function PictureFiles() {
           }
           onChange={(v, gesture) => change('set the width of pictures', (draft) => void (draft.wide = v), gesture)}
         />
-        <button className="plain-button" onClick={() => void savePng(name, titles[name], slice.wide)}>
+        <button className="plain-button" onClick={() => void savePng(name, titleOf(name), slice.wide)}>
           PNG
         </button>
-        <button className="plain-button" onClick={() => void saveSvg(name, titles[name])}>
+        <button className="plain-button" onClick={() => void saveSvg(name, titleOf(name))}>
           SVG
         </button>
       </div>

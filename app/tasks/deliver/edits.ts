@@ -54,7 +54,7 @@ export async function saveAll(): Promise<void> {
     [language.harnessFile]: made.harness,
     ...(own && { 'vectors.json': `${JSON.stringify(own, null, 1)}\n`, 'vectors.csv': vectorsTable(own) }),
     'camera.json': `${JSON.stringify(await currentRequest(), null, 2)}\n`,
-    'commands.sh': `${commandsOf(now.slice).join('\n')}\n`,
+    'commands.sh': `${commandsOf(now.slice, now.flat).join('\n')}\n`,
   };
   saveBytes('camera.zip', zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)]))), 'application/zip'); // prettier-ignore
 }
