@@ -53,13 +53,20 @@ export function firstTouches(
     const far = length2(b[0] - a[0], b[1] - a[1]);
     [tx[i], ty[i], long[i]] = far > 0 ? [(b[0] - a[0]) / far, (b[1] - a[1]) / far, far] : [0, 0, 0];
   });
+  const [left, right] = [Math.min(...ax), Math.max(...ax)];
+  const [low, high] = [Math.min(...ay), Math.max(...ay)];
   return (x, y, vx, vy) => {
     if (touching(x, y)) return 0;
-    const [ux, uy] = [vx - rx, vy - ry];
+    const ux = vx - rx;
+    const uy = vy - ry;
     const speed = length2(ux, uy);
     if (!(speed > 0)) return NaN;
+    // Farther off the box about it than is gone in the time, with a little for rounding: not within.
+    const reach = (speed * within + radius) * 1.000001;
+    if (x < left - reach || x > right + reach || y < low - reach || y > high + reach) return NaN;
     // Along the ray by its length: squares of small speeds would leave the doubles.
-    const [dx, dy] = [ux / speed, uy / speed];
+    const dx = ux / speed;
+    const dy = uy / speed;
     let first = Infinity;
     for (let i = 0; i < count; i++) {
       const px = x - ax[i]!;

@@ -39,14 +39,17 @@ export function takenByTerm(terms: SpawnTerms): readonly TermTaken[] {
   return taken;
 }
 
-/** Points uniform by area in a ring about a place: what is customary, and knows nothing of the view. */
-export function roundPlayer(centre: Vec2, inner: number, outer: number, count: number, seed: number): Vec2[] {
+/** Points uniform by area in a ring about a place, as pairs after one another: what is customary, and knows nothing of the view. */
+export function roundPlayer(centre: Vec2, inner: number, outer: number, count: number, seed: number): Float64Array {
   const random = randomFrom(seed);
-  return Array.from({ length: count }, (): Vec2 => {
+  const pairs = new Float64Array(2 * count);
+  for (let i = 0; i < pairs.length; i += 2) {
     const r = Math.sqrt(inner * inner + random() * (outer * outer - inner * inner));
     const a = 2 * Math.PI * random();
-    return [centre[0] + r * Math.cos(a), centre[1] + r * Math.sin(a)];
-  });
+    pairs[i] = centre[0] + r * Math.cos(a);
+    pairs[i + 1] = centre[1] + r * Math.sin(a);
+  }
+  return pairs;
 }
 
 /** What becomes of points that were spawned without asking what is seen. */
@@ -58,36 +61,37 @@ export interface Fates {
   readonly right: number;
 }
 
-/** How many discs of a radius about points touch a convex region. */
-export function countTouching(region: readonly Vec2[], points: readonly Vec2[], radius: number): number {
+/** How many discs of a radius about points (pairs after one another) touch a convex region. */
+export function countTouching(region: readonly Vec2[], pairs: Float64Array, radius: number): number {
   const touching = touchesPolygon(region, radius);
   let count = 0;
-  for (const [x, y] of points) if (touching(x, y)) count++;
+  for (let i = 0; i < pairs.length; i += 2) if (touching(pairs[i]!, pairs[i + 1]!)) count++;
   return count;
 }
 
-/** Counts points by what becomes of them; what is seen is never counted as wasted beside. */
+/** Counts points (pairs after one another) by what becomes of them; what is seen is never counted as wasted beside. */
 export function fatesOf(
-  points: readonly Vec2[],
+  pairs: Float64Array,
   visible: readonly Vec2[],
   radius: number,
   allowed: (p: Vec2) => boolean,
 ): Fates {
   const touching = touchesPolygon(visible, radius);
-  return fatesBy(points, ([x, y]) => touching(x, y), allowed);
+  return fatesBy(pairs, (i) => touching(pairs[2 * i]!, pairs[2 * i + 1]!), allowed);
 }
 
-/** The same, with whether a point is seen known by its place in the list. */
+/** The same, with whether a point is seen known by its place in the list; null for all that are allowed. */
 export function fatesBy(
-  points: readonly Vec2[],
-  isSeen: (p: Vec2, i: number) => boolean,
-  allowed: (p: Vec2) => boolean,
+  pairs: Float64Array,
+  isSeen: (i: number) => boolean,
+  allowed: ((p: Vec2) => boolean) | null,
 ): Fates {
   let [seen, right] = [0, 0];
-  for (const [i, p] of points.entries())
-    if (isSeen(p, i)) seen++;
-    else if (allowed(p)) right++;
-  return { seen, right, wasted: points.length - seen - right };
+  const count = pairs.length / 2;
+  for (let i = 0; i < count; i++)
+    if (isSeen(i)) seen++;
+    else if (!allowed || allowed([pairs[2 * i]!, pairs[2 * i + 1]!])) right++;
+  return { seen, right, wasted: count - seen - right };
 }
 
 /**
@@ -111,17 +115,17 @@ export interface ChiSquare {
 }
 
 /**
- * Pearson's chi-square of pairs of shares (0…1 each, as `sharesOf` gives them) over `bins` × `bins`
- * equal cells, in each of which as many are to be expected. Pairs that are null count as off the
+ * Pearson's chi-square of shares (0…1, pairs after one another, as `sharesInto` gives them) over `bins` × `bins`
+ * equal cells, in each of which as many are to be expected. Pairs that are NaN count as off the
  * region and are left out. Null with fewer than five to a bin, where the statistic says nothing.
  */
-export function chiSquare(shares: readonly (Vec2 | null)[], bins: number): ChiSquare | null {
+export function chiSquare(shares: Float64Array, bins: number): ChiSquare | null {
   const counts = Array<number>(bins * bins).fill(0);
   let all = 0;
-  for (const pair of shares) {
-    if (!pair) continue;
-    const cell = (v: number) => Math.min(bins - 1, Math.floor(v * bins));
-    counts[cell(pair[0]) * bins + cell(pair[1])]!++;
+  for (let i = 0; i < shares.length; i += 2) {
+    const a = shares[i]!;
+    if (Number.isNaN(a)) continue;
+    counts[Math.min(bins - 1, Math.floor(a * bins)) * bins + Math.min(bins - 1, Math.floor(shares[i + 1]! * bins))]!++;
     all++;
   }
   const expected = all / counts.length;

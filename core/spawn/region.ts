@@ -118,12 +118,16 @@ export interface Region {
    * place across.
    */
   draw(random: Random): Vec2;
+  /** The same into a list of pairs, at a place of it: for many, without an object for each. */
+  drawInto(random: Random, to: Float64Array, at: number): void;
   /**
    * The two numbers in 0…1 that draw a point of the region: the share of the area before it, and the
    * share of the way across. Of points that are uniform by area the two are uniform and independent.
    * Null off the region.
    */
   sharesOf(p: Vec2): Vec2 | null;
+  /** The same into a list of pairs, at a place of it; NaN off the region. */
+  sharesInto(x: number, y: number, to: Float64Array, at: number): void;
   /** The region as triangles, three corners each, its arcs by chords: for drawing alone. */
   triangles(): readonly Vec2[];
 }
@@ -193,59 +197,77 @@ export function regionOf(
   const sums: number[] = [];
   let area = 0;
   for (const cell of cells) sums.push((area += cell.area));
+  const drawInto: Region['drawInto'] = (random, pairs, at) => {
+    const target = random() * area;
+    let [from, to] = [0, cells.length - 1];
+    while (from < to) {
+      const half = (from + to) >> 1;
+      if (sums[half]! > target) to = half;
+      else from = half + 1;
+    }
+    const { left, right, low: y0, high: y1, area: whole } = cells[from]!;
+    // The height below which the wanted share of the cell lies: its area grows with the height,
+    // so it can be solved for.
+    const wanted = Math.min(whole, target - (sums[from]! - whole));
+    if (left.kind === 'line' && right.kind === 'line') {
+      // Between straight sides the width is even in the height: wanted = w·t + k·t²/2, solved for t
+      // in the form that loses no digits.
+      const w = xAt(right, y0) - xAt(left, y0);
+      const k = right.slope - left.slope;
+      const t = (2 * wanted) / (w + Math.sqrt(Math.max(0, w * w + 2 * k * wanted)));
+      const y = Math.max(y0, Math.min(y1, y0 + (Number.isFinite(t) ? t : 0)));
+      const [x0, x1] = [xAt(left, y), xAt(right, y)];
+      pairs[at] = x0 + (x1 - x0) * random();
+      pairs[at + 1] = y;
+      return;
+    }
+    const below = (y: number) => integral(right, y) - integral(right, y0) - integral(left, y) + integral(left, y0);
+    let [bottom, top] = [y0, y1];
+    let y = y0 + ((y1 - y0) * wanted) / whole;
+    // Newton's steps, whose slope is the cell's width, kept within what is known.
+    for (let step = 0; step < 60; step++) {
+      const over = below(y) - wanted;
+      if (over < 0) bottom = y;
+      else top = y;
+      const guess = y - over / (xAt(right, y) - xAt(left, y));
+      const next = guess > bottom && guess < top ? guess : (bottom + top) / 2;
+      if (Math.abs(next - y) <= 4e-16 * (Math.abs(y0) + Math.abs(y1))) break;
+      y = next;
+    }
+    const [x0, x1] = [xAt(left, y), xAt(right, y)];
+    pairs[at] = x0 + (x1 - x0) * random();
+    pairs[at + 1] = y;
+  };
+  const sharesInto: Region['sharesInto'] = (x, y, to, at) => {
+    const strip = stripAt(y);
+    // A point on the border of two strips may lie in a cell of the lower.
+    const last = strips[strip + 1] ?? cells.length;
+    for (let i = strips[Math.max(0, strip - 1)]!; i < last; i++) {
+      const { left, right, low: y0, high: y1, area: whole } = cells[i]!;
+      if (y < y0 || y > y1) continue;
+      const [x0, x1] = [xAt(left, y), xAt(right, y)];
+      if (x < x0 || x > x1 || !(x1 > x0)) continue;
+      const below = integral(right, y) - integral(right, y0) - integral(left, y) + integral(left, y0);
+      to[at] = (sums[i]! - whole + Math.max(0, Math.min(whole, below))) / area;
+      to[at + 1] = (x - x0) / (x1 - x0);
+      return;
+    }
+    to[at] = NaN;
+    to[at + 1] = NaN;
+  };
   return {
     area,
+    drawInto,
     draw: (random) => {
-      const target = random() * area;
-      let [from, to] = [0, cells.length - 1];
-      while (from < to) {
-        const half = (from + to) >> 1;
-        if (sums[half]! > target) to = half;
-        else from = half + 1;
-      }
-      const { left, right, low: y0, high: y1, area: whole } = cells[from]!;
-      // The height below which the wanted share of the cell lies: its area grows with the height,
-      // so it can be solved for.
-      const wanted = Math.min(whole, target - (sums[from]! - whole));
-      if (left.kind === 'line' && right.kind === 'line') {
-        // Between straight sides the width is even in the height: wanted = w·t + k·t²/2, solved for t
-        // in the form that loses no digits.
-        const w = xAt(right, y0) - xAt(left, y0);
-        const k = right.slope - left.slope;
-        const t = (2 * wanted) / (w + Math.sqrt(Math.max(0, w * w + 2 * k * wanted)));
-        const y = Math.max(y0, Math.min(y1, y0 + (Number.isFinite(t) ? t : 0)));
-        const [x0, x1] = [xAt(left, y), xAt(right, y)];
-        return [x0 + (x1 - x0) * random(), y];
-      }
-      const below = (y: number) => integral(right, y) - integral(right, y0) - integral(left, y) + integral(left, y0);
-      let [bottom, top] = [y0, y1];
-      let y = y0 + ((y1 - y0) * wanted) / whole;
-      // Newton's steps, whose slope is the cell's width, kept within what is known.
-      for (let step = 0; step < 60; step++) {
-        const over = below(y) - wanted;
-        if (over < 0) bottom = y;
-        else top = y;
-        const guess = y - over / (xAt(right, y) - xAt(left, y));
-        const next = guess > bottom && guess < top ? guess : (bottom + top) / 2;
-        if (Math.abs(next - y) <= 4e-16 * (Math.abs(y0) + Math.abs(y1))) break;
-        y = next;
-      }
-      const [x0, x1] = [xAt(left, y), xAt(right, y)];
-      return [x0 + (x1 - x0) * random(), y];
+      const pair = new Float64Array(2);
+      drawInto(random, pair, 0);
+      return [pair[0]!, pair[1]!];
     },
+    sharesInto,
     sharesOf: ([x, y]) => {
-      const strip = stripAt(y);
-      // A point on the border of two strips may lie in a cell of the lower.
-      const last = strips[strip + 1] ?? cells.length;
-      for (let i = strips[Math.max(0, strip - 1)]!; i < last; i++) {
-        const { left, right, low: y0, high: y1, area: whole } = cells[i]!;
-        if (y < y0 || y > y1) continue;
-        const [x0, x1] = [xAt(left, y), xAt(right, y)];
-        if (x < x0 || x > x1 || !(x1 > x0)) continue;
-        const below = integral(right, y) - integral(right, y0) - integral(left, y) + integral(left, y0);
-        return [(sums[i]! - whole + Math.max(0, Math.min(whole, below))) / area, (x - x0) / (x1 - x0)];
-      }
-      return null;
+      const pair = new Float64Array(2);
+      sharesInto(x, y, pair, 0);
+      return Number.isNaN(pair[0]!) ? null : [pair[0]!, pair[1]!];
     },
     triangles: () =>
       cells.flatMap(({ left, right, low: y0, high: y1 }) => {
@@ -316,7 +338,37 @@ export function touchesPolygon(polygon: readonly Vec2[], radius: number): (x: nu
     low = Math.min(low, y - radius);
     high = Math.max(high, y + radius);
   }
-  return (x, y) => x >= left && x <= right && y >= low && y <= high && distanceFrom(polygon, x, y) <= radius;
+  const count = polygon.length;
+  // Each side by its beginning, its way and one over its length squared: asked of a million places.
+  const sides = new Float64Array(5 * count);
+  polygon.forEach(([ax, ay], i) => {
+    const [bx, by] = polygon[(i + 1) % count]!;
+    const [dx, dy] = [bx - ax, by - ay];
+    const square = dx * dx + dy * dy;
+    sides.set([ax, ay, dx, dy, square > 0 ? 1 / square : 0], 5 * i);
+  });
+  // Squares that leave the doubles, or begin to, are left to lengths that do not.
+  const plain = sides.every((v, i) => i % 5 !== 4 || (v > 1e-280 && v < 1e280));
+  return (x, y) => {
+    if (!(x >= left && x <= right && y >= low && y <= high)) return false;
+    if (!plain) return distanceFrom(polygon, x, y) <= radius;
+    let inside = true;
+    let least = Infinity;
+    for (let i = 0; i < sides.length; i += 5) {
+      const px = x - sides[i]!;
+      const py = y - sides[i + 1]!;
+      const dx = sides[i + 2]!;
+      const dy = sides[i + 3]!;
+      if (dx * py - dy * px < 0) inside = false;
+      const along = (px * dx + py * dy) * sides[i + 4]!;
+      const t = along > 0 ? (along < 1 ? along : 1) : 0;
+      const ox = px - t * dx;
+      const oy = py - t * dy;
+      const square = ox * ox + oy * oy;
+      if (square < least) least = square;
+    }
+    return inside || Math.sqrt(least) <= radius;
+  };
 }
 
 /**

@@ -28,6 +28,10 @@ export interface Spawned {
   /** The most tries that one point took. */
   readonly worst: number;
 }
+/** The same with the points as pairs after one another. */
+export interface SpawnedPairs extends Omit<Spawned, 'points'> {
+  readonly pairs: Float64Array;
+}
 
 /** Why nothing is spawned: the terms leave no area, or rolling again would roll too often. */
 export type NotSpawned = { readonly why: 'noAreaLeft' } | { readonly why: 'tooManyTries'; readonly expected: number };
@@ -93,27 +97,29 @@ export function* spawnInSteps(
   count: number,
   seed: number,
   method: 'direct' | 'rejection',
-): Generator<number, Spawned | NotSpawned> {
+): Generator<number, SpawnedPairs | NotSpawned> {
   if (!found) return { why: 'noAreaLeft' };
   const { region, box, allowed, areaBounds } = found;
   const { min, max } = box;
   const expected = (count * (max[0] - min[0]) * (max[1] - min[1])) / region.area;
   if (method === 'rejection' && expected > mostTries) return { why: 'tooManyTries', expected };
   const random = randomFrom(seed);
-  const points: Vec2[] = [];
-  let [tries, before, worst] = [0, 0, 0];
-  while (points.length < count) {
-    if (++tries % triesAtOnce === 0) yield points.length / count;
-    if (method === 'direct') points.push(region.draw(random));
+  const pairs = new Float64Array(2 * count);
+  let [made, tries, before, worst] = [0, 0, 0, 0];
+  while (made < count) {
+    if (++tries % triesAtOnce === 0) yield made / count;
+    if (method === 'direct') region.drawInto(random, pairs, 2 * made);
     else {
       const p: Vec2 = [min[0] + (max[0] - min[0]) * random(), min[1] + (max[1] - min[1]) * random()];
       if (!allowed(p)) continue;
-      points.push(p);
+      pairs[2 * made] = p[0];
+      pairs[2 * made + 1] = p[1];
     }
-    worst = Math.max(worst, tries - before);
+    made++;
+    if (tries - before > worst) worst = tries - before;
     before = tries;
   }
-  return { points, areaAllowed: region.area, areaBounds, tries, worst };
+  return { pairs, areaAllowed: region.area, areaBounds, tries, worst };
 }
 
 /** The same in one go. */
@@ -126,7 +132,10 @@ export function spawn(
   const steps = spawnInSteps(spawnRegion(terms), count, seed, method);
   for (;;) {
     const step = steps.next();
-    if (step.done) return step.value;
+    if (!step.done) continue;
+    if ('why' in step.value) return step.value;
+    const { pairs, ...rest } = step.value;
+    return { ...rest, points: Array.from({ length: pairs.length / 2 }, (_, i): Vec2 => [pairs[2 * i]!, pairs[2 * i + 1]!]) }; // prettier-ignore
   }
 }
 

@@ -80,10 +80,9 @@ const binsFor = (count: number): number => (count >= 320 ? 8 : count >= 125 ? 5 
 async function pointsBy(method: SpawnState['method'], { terms, middle, slice }: Asked, control: JobControl) {
   const found = spawnRegion(terms);
   const start = performance.now();
-  let points: readonly Vec2[] = [];
+  let pairs: Float64Array = new Float64Array(0);
   let [tries, worst] = [slice.count, 1];
-  if (method === 'circle')
-    points = roundPlayer(middle, slice.circle.inner, slice.circle.outer, slice.count, slice.seed);
+  if (method === 'circle') pairs = roundPlayer(middle, slice.circle.inner, slice.circle.outer, slice.count, slice.seed);
   else {
     const steps = spawnInSteps(found, slice.count, slice.seed, method);
     for (;;) {
@@ -94,28 +93,34 @@ async function pointsBy(method: SpawnState['method'], { terms, middle, slice }: 
         continue;
       }
       if ('why' in step.value)
-        return { points, lot: null, tooMany: step.value.why === 'tooManyTries' ? step.value.expected : null } as const;
-      ({ points, tries, worst } = step.value);
+        return { pairs, lot: null, tooMany: step.value.why === 'tooManyTries' ? step.value.expected : null } as const;
+      ({ pairs, tries, worst } = step.value);
       break;
     }
   }
-  return { points, found, tooMany: null, tries, worst, milliseconds: performance.now() - start };
+  return { pairs, found, tooMany: null, tries, worst, milliseconds: performance.now() - start };
 }
 
 type Made = Awaited<ReturnType<typeof pointsBy>>;
 
-/** What points cost and how they lie; which of them are seen is known. */
+/** What points cost and how they lie; which of them are seen is known by their places. */
 function lotOf(
   method: SpawnState['method'],
-  { points, found, tries, worst, milliseconds }: Exclude<Made, { lot: null }>,
-  isSeen: (p: Vec2, i: number) => boolean,
+  { pairs, found, tries, worst, milliseconds }: Exclude<Made, { lot: null }>,
+  isSeen: (i: number) => boolean,
 ): Lot {
-  const shares = found ? points.map((p) => found.region.sharesOf(p)) : [];
-  // Those off the region say nothing of how even the rest lie in it.
-  const chi = found && chiSquare(shares, binsFor(shares.reduce((sum, one) => sum + (one ? 1 : 0), 0)));
+  const shares = new Float64Array(found ? pairs.length : 0);
+  let inRegion = 0;
+  for (let i = 0; i < shares.length; i += 2) {
+    found!.region.sharesInto(pairs[i]!, pairs[i + 1]!, shares, i);
+    // Those off the region say nothing of how even the rest lie in it.
+    if (!Number.isNaN(shares[i]!)) inRegion++;
+  }
+  // What was drawn or rolled is allowed by how it came about; a circle asks nothing.
+  const allowed = method === 'circle' || !found ? (found?.allowed ?? (() => false)) : null;
   return {
-    ...{ method, tries, worst, milliseconds, chi },
-    fates: fatesBy(points, isSeen, found?.allowed ?? (() => false)),
+    ...{ method, tries, worst, milliseconds, chi: found && chiSquare(shares, binsFor(inRegion)) },
+    fates: fatesBy(pairs, isSeen, allowed),
   };
 }
 
@@ -165,30 +170,33 @@ const spawned: JobSpec<SpawnState, Asked, Found> = {
     const { mark, slice, seen, middle, screens } = given;
     const start = performance.now();
     const made = await pointsBy(slice.method, given, control);
-    const { points, tooMany } = made;
-    const [seconds, inView] = [new Float64Array(points.length), new Uint8Array(points.length)];
+    const { pairs, tooMany } = made;
+    const count = pairs.length / 2;
+    const [seconds, inView] = [new Float64Array(count), new Uint8Array(count)];
     const motion = slice.coming === 'towards' ? { towards: middle, speed: slice.speed } : { velocity: slice.velocity };
     const touch = given.journey
       ? firstTouchesMoving(seenAlong(given, given.journey), slice.radius, slice.within)
       : firstTouches(seen, slice.radius, slice.camera, slice.within);
-    for (const [i, p] of points.entries()) {
+    const same = 'velocity' in motion ? motion.velocity : null;
+    for (let i = 0; i < count; i++) {
       if (given.journey && i % 1024 === 1023) {
-        control.progress(i / points.length);
+        control.progress(i / count);
         await control.breathe();
       }
-      const [vx, vy] = velocityAt(p, motion);
-      seconds[i] = touch(p[0], p[1], vx, vy);
+      const x = pairs[2 * i]!;
+      const y = pairs[2 * i + 1]!;
+      const v = same ?? velocityAt([x, y], motion);
+      const when = touch(x, y, v[0], v[1]);
+      seconds[i] = when;
       // What touches at once is in view.
-      inView[i] = seconds[i] === 0 ? 1 : 0;
+      inView[i] = when === 0 ? 1 : 0;
     }
-    const lot = 'lot' in made ? null : lotOf(slice.method, made, (_, i) => inView[i] === 1);
+    const lot = 'lot' in made ? null : lotOf(slice.method, made, (i) => inView[i] === 1);
     const onScreens = screens.map(({ name, seen: own }): OnScreen => {
-      return { name, seen: countTouching(own, points, slice.radius), padding: paddingToHide(given.here, own) };
+      return { name, seen: countTouching(own, pairs, slice.radius), padding: paddingToHide(given.here, own) };
     });
-    const flat = new Float64Array(2 * points.length);
-    points.forEach((p, i) => flat.set(p, 2 * i));
     const milliseconds = performance.now() - start;
-    return { mark, points: flat, seconds, inView, lot, screens: onScreens, tooMany, milliseconds };
+    return { mark, points: pairs, seconds, inView, lot, screens: onScreens, tooMany, milliseconds };
   },
 };
 
@@ -196,14 +204,16 @@ const compared: JobSpec<SpawnState, Asked, Compared> = {
   says: 'Comparing the methods',
   input,
   run: async (given, control) => {
-    // The points themselves come first.
-    await rest(control, 300);
+    // The points themselves come first, and their pictures.
+    await rest(control, 300 + given.slice.count / 100);
     const lots: Lot[] = [];
     for (const method of ['direct', 'rejection', 'circle'] as const) {
       await control.breathe();
       const made = await pointsBy(method, given, control);
       const touching = touchesPolygon(given.seen, given.slice.radius);
-      if (!('lot' in made)) lots.push(lotOf(method, made, ([x, y]) => touching(x, y)));
+      if ('lot' in made) continue;
+      const { pairs } = made;
+      lots.push(lotOf(method, made, (i) => touching(pairs[2 * i]!, pairs[2 * i + 1]!)));
     }
     return { mark: given.mark, lots };
   },
