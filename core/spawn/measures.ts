@@ -20,9 +20,9 @@ export interface TermTaken {
 /**
  * What each term leaves, one after another: the bounds themselves, less the view with its padding,
  * less the keep-away discs, within the sector. The first that leaves nothing is the one to widen;
- * those after it take nothing more.
+ * those after it take nothing more. `all` is the region of all terms, where it is known.
  */
-export function takenByTerm(terms: SpawnTerms): readonly TermTaken[] {
+export function takenByTerm(terms: SpawnTerms, all = spawnRegion(terms)): readonly TermTaken[] {
   const steps: readonly SpawnTerms[] = [{ ...terms, keepAway: [], ahead: null }, { ...terms, ahead: null }, terms];
   const { bounds } = terms;
   const first = spawnRegion(steps[0]!);
@@ -32,7 +32,7 @@ export function takenByTerm(terms: SpawnTerms): readonly TermTaken[] {
   const taken: TermTaken[] = [{ term: 'bounds', left: whole, took: 0 }];
   let before = whole;
   steps.forEach((step, i) => {
-    const left = before > 0 ? ((i === 0 ? first : spawnRegion(step))?.region.area ?? 0) : 0;
+    const left = before > 0 ? ((i === 0 ? first : step === terms ? all : spawnRegion(step))?.region.area ?? 0) : 0;
     taken.push({ term: spawnTermNames[i + 1]!, left, took: Math.max(0, before - left) });
     before = left;
   });

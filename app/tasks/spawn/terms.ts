@@ -66,7 +66,8 @@ export const termsBy = memo((frame: CameraFrame, surface: Surface, kept: SpawnSt
       halfAngle: radians(kept.sector.half),
     },
   };
-  return { terms, seen, middle: centroid, found: spawnRegion(terms), taken: takenByTerm(terms) };
+  const found = spawnRegion(terms);
+  return { terms, seen, middle: centroid, found, taken: takenByTerm(terms, found) };
 });
 
 /** The region of the camera that is shown. */
