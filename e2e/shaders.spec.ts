@@ -25,7 +25,7 @@ async function answersOf(page: Page, language: 'GLSL' | 'WGSL', matrix: (typeof 
   if (!made.ok || !given.ok) throw new Error('a proper camera');
   const { setUp } = made.value;
   const wish: CodeWish = { language, parts: ['camera', 'worldToScreen', 'screenToWorld', 'ray'], number: 'float', naming: 'own', constants: true }; // prettier-ignore
-  const code = fault ? printSource(mutants[fault]!(sourceOf(setUp, wish)), setUp, wish) : emitCode(setUp, wish);
+  const code = fault ? printSource(mutants[fault]!(sourceOf(setUp, wish)), setUp.e, wish) : emitCode(setUp, wish);
   const files: Record<string, string> = {
     [code.name]: code.text,
     'harness.html': emitHarness(setUp, wish),

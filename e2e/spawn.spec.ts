@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import ts from 'typescript';
 import { expect, test, type Page } from '@playwright/test';
 import { near, number, openBench, type } from './bench';
 import { answers, cells, choose, open, read } from './sheet';
@@ -79,13 +80,16 @@ test('on the water: the region and its terms, points that nobody sees, and the f
   // The region as code gives places that the page would have.
   await open(page, 'Files');
   const code = await read(page, 'spawn-code');
-  const place = (new Function(`${code}return spawn;`)() as (random: () => number) => [number, number])(Math.random);
-  const [px, pz] = place;
-  expect(px >= -80 && px <= 80 && pz >= -160 && pz <= 80).toBe(true);
-  const shown = { id: 'shown', op: 'worldToScreen', points: [[px, 0, pz]] };
-  const there = (await answers(page, info.outputPath('code.json'), [shown]))['shown'] as unknown as { points: { inside?: boolean }[] }; // prettier-ignore
-  expect(there.points[0]!.inside ?? false).toBe(false);
-  await choose(page, 'Language', 'C');
+  const module = { mayAppear: (x: number, y: number) => x === y, rolledX: (u: number) => u, rolledY: (v: number) => v };
+  new Function('exports', ts.transpileModule(code, { compilerOptions: { module: ts.ModuleKind.CommonJS } }).outputText)(module); // prettier-ignore
+  const places = Array.from({ length: 200 }, () => [module.rolledX(Math.random()), module.rolledY(Math.random())] as const); // prettier-ignore
+  const kept = places.filter(([x, y]) => module.mayAppear(x, y));
+  expect(kept.length).toBeGreaterThan(20);
+  for (const [px, pz] of places) expect(px >= -80 && px <= 80 && pz >= -160 && pz <= 80).toBe(true);
+  const shown = { id: 'shown', op: 'worldToScreen', points: kept.map(([px, pz]) => [px, 0, pz]) };
+  const there = (await answers(page, info.outputPath('code.json'), [shown]))['shown'] as unknown as { points: { onScreen: boolean }[] }; // prettier-ignore
+  expect(there.points.map(({ onScreen }) => onScreen)).not.toContain(true);
+  await page.getByLabel('Language of the code').selectOption('C');
   await expect(page.getByTestId('spawn-code')).toContainText('#include <math.h>');
   await open(page, 'Points');
 

@@ -6,6 +6,7 @@ import type { ConventionCodec } from '../conventions/codec';
 import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked } from '../reasons';
 import { deliverLanguages } from './languages';
+import { regionSource, type SpawnNumbers } from './region';
 import { librarySource, withNeeded, type CodePart, type SetUp } from './library';
 import type { VectorKind } from './vectors';
 import { plain } from './texts';
@@ -101,6 +102,8 @@ function usesOf(items: readonly Item[]): ReadonlySet<string> {
     if (one.kind === 'call' && !['dot', 'cross', 'mul'].includes(one.fn)) uses.add('maths');
     if (one.kind === 'unary' && one.type === 'vec3') uses.add('negate');
     if (one.kind === 'binary' && one.type === 'vec2') uses.add('vec2');
+    // Without any, a program is not given what vectors and matrices are made of.
+    if (/^(?:vec|mat)/.test(String(one.type))) uses.add('vectors');
   };
   for (const item of items) {
     if (item.kind === 'fn') inStatements(item.body, see);
@@ -110,7 +113,7 @@ function usesOf(items: readonly Item[]): ReadonlySet<string> {
 }
 
 /** How a wish is met: of a language that has floats alone, in floats. */
-const styleOf = ({ e }: SetUp, { number, naming }: CodeWish, { floatsAlone }: Language): Style => {
+const styleOf = (e: ConventionCodec, { number, naming }: CodeWish, { floatsAlone }: Language): Style => {
   const { vectors } = e.conventions.matrix;
   return { number: floatsAlone ? 'float' : number, naming, listing: { vectors, columns: e.listsColumns } };
 };
@@ -124,14 +127,14 @@ export const sourceOf = (setUp: SetUp, wish: CodeWish): string =>
 export const frameText = (setUp: SetUp, { constants }: CodeWish): string => `frame_of(${constants ? 'this_camera()' : cameraText(setUp)})`; // prettier-ignore
 
 /** A program in the small language, as a file of a language. */
-export function printSource(source: string, setUp: SetUp, wish: CodeWish): CodeFile {
+export function printSource(source: string, e: ConventionCodec, wish: CodeWish): CodeFile {
   const language = languageOf(wish.language)!;
   const usesPi = /\bpi\b/.test(source.replace(/^const pi.*$/m, ''));
   const items = parseProgram(source).filter((item) => item.kind !== 'const' || item.name !== 'pi' || usesPi);
-  return { name: language.file, text: new Printer(language, styleOf(setUp, wish, language)).program(items, usesOf(items)) }; // prettier-ignore
+  return { name: language.file, text: new Printer(language, styleOf(e, wish, language)).program(items, usesOf(items)) }; // prettier-ignore
 }
 /** The code of a set-up in a language. */
-export const emitCode = (setUp: SetUp, wish: CodeWish): CodeFile => printSource(sourceOf(setUp, wish), setUp, wish);
+export const emitCode = (setUp: SetUp, wish: CodeWish): CodeFile => printSource(sourceOf(setUp, wish), setUp.e, wish);
 
 /** Something that a program prints: an expression of the parts, and what it is expected to be. */
 export interface Asked {
@@ -160,15 +163,25 @@ function numbersOf(items: readonly Item[], printer: Printer) {
 }
 
 /** A program that prints the numbers of some expressions, a line each, beside the code itself. */
-export function emitExample(setUp: SetUp, wish: CodeWish, asked: readonly Asked[]): string {
+export const emitExample = (setUp: SetUp, wish: CodeWish, asked: readonly Asked[]): string =>
+  printExample(sourceOf(setUp, wish), setUp.e, wish, asked);
+
+/** The same beside any program in the small language. */
+export function printExample(source: string, e: ConventionCodec, wish: CodeWish, asked: readonly Asked[]): string {
   const language = languageOf(wish.language)!;
-  const source = sourceOf(setUp, wish);
   const items = parseProgram(`${source}\n${asked.map(({ text }, i) => `const asked_${i} = ${text};`).join('\n')}`);
   const values = items.filter((one): one is Const => one.kind === 'const' && one.name.startsWith('asked_'));
   const own = items.filter((one) => !values.includes(one as Const));
-  const style = styleOf(setUp, wish, language);
+  const style = styleOf(e, wish, language);
   const printer = new Printer(language, style).knows(own);
   return language.main(values.map(({ value }, i) => ({ text: printer.expr(value), type: value.type, comment: asked[i]!.comment })), style, numbersOf(own, printer)).join('\n'); // prettier-ignore
+}
+
+/** The code of a region of Spawn, by these very terms, in a language: doubles where it has them. */
+export function emitRegion(numbers: SpawnNumbers, e: ConventionCodec, language: string): CodeFile {
+  const made = printSource(regionSource(numbers), e, { language, parts: [], number: 'double', naming: 'own', constants: true }); // prettier-ignore
+  const renamed = (text: string) => text.replace(/CAMERA_H/g, 'SPAWN_H').replace(/CameraMath/g, 'SpawnRegion').replace(/(namespace|package) camera/g, '$1 spawn'); // prettier-ignore
+  return { name: made.name.replace('CameraMath', 'SpawnRegion').replace('camera', 'spawn'), text: renamed(made.text) };
 }
 
 /** What of test vectors each part answers. */
@@ -197,7 +210,7 @@ export function emitHarness(setUp: SetUp, wish: CodeWish): string {
   const asked = harnessCases.filter(([part]) => withNeeded(wish.parts).includes(part));
   const fns = asked.map(([, , call, type], i) => `fn asked_${i}(frame: Frame, given: [3] num): ${type} { return ${call}; }`); // prettier-ignore
   const all = parseProgram(`${sourceOf(setUp, wish)}\n${fns.join('\n')}\nconst the_frame = ${frameText(setUp, wish)};`); // prettier-ignore
-  const style = styleOf(setUp, wish, language);
+  const style = styleOf(setUp.e, wish, language);
   const printer = new Printer(language, style).knows(own);
   const numbers = numbersOf(own, printer);
   const cases = all.flatMap((item): HarnessCase[] => {

@@ -95,7 +95,7 @@ describe.each(Object.entries(compilers).map(([name, { needs }], i) => ({ name, n
       'has a row wrong where $name is put into the code',
       ({ name: fault, edit, said }) => {
         const one = caseOf(all.findIndex((own) => own.name === fault) % 2, said);
-        const code = printSource(edit(sourceOf(one.setUp, wish(name))), one.setUp, wish(name));
+        const code = printSource(edit(sourceOf(one.setUp, wish(name))), one.setUp.e, wish(name));
         const answers = runs(name, `${name}-${fault}`, code, emitHarness(one.setUp, wish(name)), one);
         expect(checkAnswers(one.vectors, answers, 1e-9).wrong, fault).toBeGreaterThan(0);
       },

@@ -104,7 +104,7 @@ export interface Language {
   constant(name: string, type: Type, value: string, style: Style): string[];
   /** What stands before and behind everything. */
   prelude(style: Style, uses: ReadonlySet<string>): string[];
-  closing(names: readonly string[]): string[];
+  closing(names: readonly string[], uses: ReadonlySet<string>): string[];
   /** True and false, where they are not written so. */
   truth?(value: boolean): string;
   /** Empty lines between items, where it is not one. */
@@ -323,7 +323,7 @@ export class Printer {
     return [
       ...l.prelude(style, uses),
       ...blocks.flatMap((block) => [...Array<string>(l.gap ?? 1).fill(''), ...block]),
-      ...l.closing(names),
+      ...l.closing(names, uses),
       '',
     ].join('\n'); // prettier-ignore
   }

@@ -1,10 +1,12 @@
 import { useState } from 'react';
 import { writeTable } from '../../../formats/csv';
 import type { Vec2 } from '../../../core/math/vec3';
-import { spawnCode, spawnLanguages, type SpawnLanguage, type SpawnNumbers } from '../../../core/spawn/code';
+import { emitRegion } from '../../../core/deliver/code';
+import { deliverLanguages } from '../../../core/deliver/languages';
+import type { SpawnNumbers } from '../../../core/deliver/region';
 import type { SpawnRegion } from '../../../core/spawn/spawn';
 import type { Moment } from '../../state/moment';
-import { Choice } from '../../ui/Choice';
+import { Select } from '../../sheet/Select';
 import { copy } from '../../ui/notices';
 import { useTaskMoment } from '../../state/tempo';
 import { plain } from '../../ui/figures';
@@ -43,7 +45,7 @@ export function Home() {
   const now = useTaskMoment<SpawnState>('spawn');
   const found = useFound();
   const terms = termsUsed(now);
-  const [language, setLanguage] = useState<SpawnLanguage>('JavaScript');
+  const [language, setLanguage] = useState('TypeScript');
   const { flat, codec: e, points: form } = now;
   const surface = surfaceOf(now);
   const places = () =>
@@ -98,7 +100,7 @@ export function Home() {
     return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${plain(x1 - x0)} ${plain(y1 - y0)}"><path fill="#bbdad8" d="${path}"/>${seen}<g fill="#17636b">${dots}</g></svg>\n`;
   };
   const code =
-    typeof terms === 'string' || !terms.found ? null : spawnCode(inNumbers(now, terms, terms.found), language);
+    typeof terms === 'string' || !terms.found ? null : emitRegion(inNumbers(now, terms, terms.found), e, language);
   const ready = found !== null && typeof terms !== 'string' && terms.found !== null;
   return (
     <>
@@ -124,18 +126,21 @@ export function Home() {
       </div>
       <div className="rule">As code</div>
       <div className="row">
-        <Choice
-          name="Language"
+        <Select
+          name="Language of the code"
           value={language}
-          options={spawnLanguages.map((value) => ({ value, label: value }))}
+          options={deliverLanguages.map(({ name }) => ({ value: name, label: name }))}
           onChange={setLanguage}
         />
-        <button className="text-button ml-auto" disabled={!code} onClick={() => void copy(code!, 'the code')}>
+        <button className="text-button ml-auto" disabled={!code} onClick={() => void copy(code!.text, 'the code')}>
           Copy
+        </button>
+        <button className="text-button" disabled={!code} onClick={() => saveFile(code!.name, code!.text, 'text/plain')}>
+          Save
         </button>
       </div>
       <pre className="code-lines" data-testid="spawn-code" tabIndex={0}>
-        {code ?? 'There is no area to appear in.'}
+        {code?.text ?? 'There is no area to appear in.'}
       </pre>
     </>
   );

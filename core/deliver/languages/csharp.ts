@@ -56,18 +56,22 @@ export const CSharp: Language = {
       'using System;',
       '',
       'public static class CameraMath {',
-      ...vector('Vec2', ['X', 'Y']),
-      ...vector('Vec3', ['X', 'Y', 'Z']),
-      `    public static ${n} Dot(Vec3 a, Vec3 b) => a.X * b.X + a.Y * b.Y + a.Z * b.Z;`,
-      ...(uses.has('cross') ? ['    public static Vec3 Cross(Vec3 a, Vec3 b) => new Vec3(a.Y * b.Z - a.Z * b.Y, a.Z * b.X - a.X * b.Z, a.X * b.Y - a.Y * b.X);'] : []), // prettier-ignore
-      ...(uses.has('length') || uses.has('normalize') ? [`    public static ${n} Length(Vec3 v) => ${maths}.Sqrt(Dot(v, v));`] : []), // prettier-ignore
-      ...(uses.has('normalize') ? [`    public static Vec3 Normalize(Vec3 v) => v * (${cNumber('1', style)} / Length(v));`] : []), // prettier-ignore
-      '',
-      `    public static ${n}[] Mul(${n}[] a, ${n}[] b) {`,
-      `        var product = new ${n}[16];`,
-      ...productLoops(style, '        ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
-      '        return product;',
-      '    }',
+      ...(!uses.has('vectors')
+        ? []
+        : [
+            ...vector('Vec2', ['X', 'Y']),
+            ...vector('Vec3', ['X', 'Y', 'Z']),
+            `    public static ${n} Dot(Vec3 a, Vec3 b) => a.X * b.X + a.Y * b.Y + a.Z * b.Z;`,
+            ...(uses.has('cross') ? ['    public static Vec3 Cross(Vec3 a, Vec3 b) => new Vec3(a.Y * b.Z - a.Z * b.Y, a.Z * b.X - a.X * b.Z, a.X * b.Y - a.Y * b.X);'] : []), // prettier-ignore
+            ...(uses.has('length') || uses.has('normalize') ? [`    public static ${n} Length(Vec3 v) => ${maths}.Sqrt(Dot(v, v));`] : []), // prettier-ignore
+            ...(uses.has('normalize') ? [`    public static Vec3 Normalize(Vec3 v) => v * (${cNumber('1', style)} / Length(v));`] : []), // prettier-ignore
+            '',
+            `    public static ${n}[] Mul(${n}[] a, ${n}[] b) {`,
+            `        var product = new ${n}[16];`,
+            ...productLoops(style, '        ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
+            '        return product;',
+            '    }',
+          ]),
     ];
   },
   closing: () => ['}'],

@@ -48,23 +48,27 @@ export const Go: Language = {
       'package camera',
       ...(uses.has('maths') ? ['', 'import "math"'] : []),
       '',
-      `type Vec2 struct{ X, Y ${n} }`,
-      `type Vec3 struct{ X, Y, Z ${n} }`,
-      ...fn('add(a, b Vec3) Vec3', 'Vec3{a.X + b.X, a.Y + b.Y, a.Z + b.Z}'),
-      ...fn('sub(a, b Vec3) Vec3', 'Vec3{a.X - b.X, a.Y - b.Y, a.Z - b.Z}'),
-      ...(uses.has('negate') ? fn('negate(v Vec3) Vec3', 'Vec3{-v.X, -v.Y, -v.Z}') : []),
-      ...fn(`scale(v Vec3, k ${n}) Vec3`, 'Vec3{v.X * k, v.Y * k, v.Z * k}'),
-      ...(uses.has('vec2') ? [...fn('sub2(a, b Vec2) Vec2', 'Vec2{a.X - b.X, a.Y - b.Y}'), ...fn(`scale2(v Vec2, k ${n}) Vec2`, 'Vec2{v.X * k, v.Y * k}')] : []), // prettier-ignore
-      ...fn(`dot(a, b Vec3) ${n}`, 'a.X*b.X + a.Y*b.Y + a.Z*b.Z'),
-      ...(uses.has('cross') ? fn('cross(a, b Vec3) Vec3', 'Vec3{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X}') : []), // prettier-ignore
-      ...(uses.has('length') || uses.has('normalize') ? fn(`length(v Vec3) ${n}`, root) : []),
-      ...(uses.has('normalize') ? fn('normalize(v Vec3) Vec3', 'scale(v, 1/length(v))') : []),
-      '',
-      `func mul(a, b [16]${n}) [16]${n} {`,
-      `\tvar product [16]${n}`,
-      ...productLoops(style, '\t', '\t', (name) => `for ${name} := 0; ${name} < 4; ${name}++ {`, ''),
-      '\treturn product',
-      '}',
+      ...(!uses.has('vectors')
+        ? []
+        : [
+            `type Vec2 struct{ X, Y ${n} }`,
+            `type Vec3 struct{ X, Y, Z ${n} }`,
+            ...fn('add(a, b Vec3) Vec3', 'Vec3{a.X + b.X, a.Y + b.Y, a.Z + b.Z}'),
+            ...fn('sub(a, b Vec3) Vec3', 'Vec3{a.X - b.X, a.Y - b.Y, a.Z - b.Z}'),
+            ...(uses.has('negate') ? fn('negate(v Vec3) Vec3', 'Vec3{-v.X, -v.Y, -v.Z}') : []),
+            ...fn(`scale(v Vec3, k ${n}) Vec3`, 'Vec3{v.X * k, v.Y * k, v.Z * k}'),
+            ...(uses.has('vec2') ? [...fn('sub2(a, b Vec2) Vec2', 'Vec2{a.X - b.X, a.Y - b.Y}'), ...fn(`scale2(v Vec2, k ${n}) Vec2`, 'Vec2{v.X * k, v.Y * k}')] : []), // prettier-ignore
+            ...fn(`dot(a, b Vec3) ${n}`, 'a.X*b.X + a.Y*b.Y + a.Z*b.Z'),
+            ...(uses.has('cross') ? fn('cross(a, b Vec3) Vec3', 'Vec3{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X}') : []), // prettier-ignore
+            ...(uses.has('length') || uses.has('normalize') ? fn(`length(v Vec3) ${n}`, root) : []),
+            ...(uses.has('normalize') ? fn('normalize(v Vec3) Vec3', 'scale(v, 1/length(v))') : []),
+            '',
+            `func mul(a, b [16]${n}) [16]${n} {`,
+            `\tvar product [16]${n}`,
+            ...productLoops(style, '\t', '\t', (name) => `for ${name} := 0; ${name} < 4; ${name}++ {`, ''),
+            '\treturn product',
+            '}',
+          ]),
     ];
   },
   closing: () => [],
