@@ -8,5 +8,9 @@ export const finds: readonly Find[] = [
   { name: 'On other screens', at: '[data-section="spawn-screens"]', words: 'resolution aspect ratio safe' },
   { name: 'Until it is seen', at: '[data-section="spawn-seen"]', words: 'time to view arrive seconds histogram' },
   { name: 'The first frame', at: '[data-section="spawn-first"]', words: 'pop in order of events start level load' },
-  { name: 'Take it home', at: '[data-section="spawn-home"]', words: 'export CSV JSON SVG code C Rust Python TypeScript GLSL' },
+  {
+    name: 'Take it home',
+    at: '[data-section="spawn-home"]',
+    words: 'export CSV JSON SVG code C Rust Python TypeScript GLSL',
+  },
 ];
