@@ -1,6 +1,6 @@
 // Pictures of the main views, made from the demo data: npm run screenshots. They go to
 // docs/screenshots/.
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, readFileSync } from 'node:fs';
 import { at } from './lib/fresh.mjs';
 import { installPackages } from './lib/install.mjs';
 
@@ -78,6 +78,21 @@ await take('deliver', {
     await page.getByTestId('code').evaluate((element) => (element.scrollTop = 1650));
   },
 });
+// The report as it is saved, the beginning of its page.
+{
+  const page = await browser.newPage({ viewport: { width: 1000, height: 1180 } });
+  await page.addInitScript((value) => localStorage.setItem('astrolabe-settings', JSON.stringify({ state: value, version: 0 })), { theme: 'paper' }); // prettier-ignore
+  await page.goto(`http://127.0.0.1:${port}/deliver`);
+  await page.getByTestId('code').waitFor();
+  await page.waitForTimeout(1500);
+  await open(page, 'Report');
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the report' }).click()]); // prettier-ignore
+  await page.goto('about:blank');
+  await page.setContent(readFileSync(await download.path(), 'utf8'));
+  await page.waitForTimeout(800);
+  await page.screenshot({ path: at('docs/screenshots/report.png') });
+  await page.close();
+}
 await take('convert-points', {
   act: async (page) => {
     const sheet = page.getByRole('complementary', { name: 'Worksheet' });
@@ -152,21 +167,6 @@ await take('motion', {
   },
 });
 await take('order-paper', { task: 'order', act: (page) => page.keyboard.press('g') });
-await take('order-painted', {
-  task: 'order',
-  theme: 'night',
-  act: async (page) => {
-    await page.keyboard.press('/');
-    await page.getByPlaceholder('A command, a field or a body').fill('Lay three spars in a ring');
-    await page.keyboard.press('Enter');
-    await open(page, 'Winding');
-    await page.getByRole('group', { name: 'Cull' }).getByRole('button', { name: 'back' }).click();
-    await open(page, 'Draw order');
-    await page.getByRole('group', { name: 'Paint' }).getByRole('button', { name: 'bodies' }).click();
-    await page.getByTestId('painted').getByText('come out wrong').waitFor();
-    await page.locator('.notice').first().waitFor({ state: 'detached' });
-  },
-});
 const swept = (page) => page.getByText('1280 × 720 rays').waitFor({ timeout: 30_000 });
 await take('pick-aim', {
   task: 'pick',
@@ -188,17 +188,6 @@ await take('visibility', {
     await page.getByTestId('count-inside').waitFor();
   },
 });
-await take('visibility-field', {
-  task: 'visibility',
-  act: async (page) => {
-    await open(page, 'A field of test bodies');
-    await page.getByLabel('Fill a box with test bodies').check();
-    await page.getByLabel('How many test bodies').fill('20000');
-    await page.keyboard.press('Enter');
-    await page.getByTestId('field-tested').getByText('By the tree').waitFor();
-    await page.waitForTimeout(3000);
-  },
-});
 await take('billboard', {
   task: 'billboard',
   act: async (page) => {
@@ -215,6 +204,18 @@ await take('spawn', {
     await page.getByTestId('first').getByText('before it moved').waitFor();
     await open(page, 'Points');
     await page.waitForTimeout(1500);
+  },
+});
+await take('spawn-first', {
+  task: 'spawn',
+  act: async (page) => {
+    await open(page, 'Points');
+    await page.getByRole('group', { name: 'Method' }).getByRole('button', { name: 'circle' }).click();
+    await page.getByTestId('points').getByText('pop into view').waitFor();
+    await page.waitForTimeout(3000);
+    await open(page, 'The first frame');
+    await page.getByTestId('first').getByText('before it moved').waitFor();
+    await open(page, 'Points');
   },
 });
 await take('camera-explained', {
