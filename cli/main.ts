@@ -1,5 +1,5 @@
 import { createReadStream, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { basename, join } from 'node:path';
+import { basename, dirname, join } from 'node:path';
 import { Command, InvalidArgumentError } from 'commander';
 import { computeLazily, problemDocument } from '../core/compute/compute';
 import { writeJson } from '../core/compute/lazy';
@@ -50,6 +50,20 @@ async function write(to: NodeJS.WriteStream, pieces: Iterable<string>): Promise<
     if (held.length > 1 << 18) await flush();
   }
   await flush();
+}
+
+/** Writes files; where one cannot be, that is said. Whether all are written. */
+async function saved(files: Readonly<Record<string, string | Uint8Array>>): Promise<boolean> {
+  for (const [path, content] of Object.entries(files))
+    try {
+      mkdirSync(dirname(path), { recursive: true });
+      writeFileSync(path, content);
+    } catch (error) {
+      process.stderr.write(`${path} cannot be written to: ${(error as Error).message}.\n`);
+      return false;
+    }
+  await write(process.stdout, Object.keys(files).map((path) => `${path}\n`)); // prettier-ignore
+  return true;
 }
 
 /** Says what is wrong as a problem document, and ends with 2. */
@@ -135,16 +149,7 @@ program
         ...(options.harness ? [{ name: languageOf(language)!.harnessFile, text: emitHarness(made.setUp, wish) }] : []),
       ];
       if (!options.out) await write(process.stdout, files.map(({ text }) => text));
-      else {
-        try {
-          mkdirSync(options.out, { recursive: true });
-          for (const { name, text } of files) writeFileSync(join(options.out, name), text);
-        } catch (error) {
-          process.stderr.write(`${options.out} cannot be written to: ${(error as Error).message}.\n`);
-          return;
-        }
-        await write(process.stdout, files.map(({ name }) => `${join(options.out!, name)}\n`));
-      }
+      else if (!(await saved(Object.fromEntries(files.map(({ name, text }) => [join(options.out!, name), text]))))) return;
       process.exitCode = 0;
     },
   ); // prettier-ignore
@@ -243,13 +248,7 @@ program
     const name = title ?? (file === '-' ? 'A camera' : basename(file).replace(/\.json$/, ''));
     const made = reportOf(given.value, { title: name, code: reportCode(language), coloured });
     if (!made.ok) return void (await refuse(made.problem));
-    try {
-      writeFileSync(out, made.html);
-    } catch (error) {
-      process.stderr.write(`${out} cannot be written to: ${(error as Error).message}.\n`);
-      return;
-    }
-    await write(process.stdout, [out, '\n']);
+    if (!(await saved({ [out]: made.html }))) return;
     process.exitCode = 0;
   });
 
@@ -264,14 +263,8 @@ program
     const { gltfOfRequest } = await import('../formats/sceneRequest');
     const made = await gltfOfRequest(given.value, basename(file).replace(/\.json$/, ''), /\.gltf$/i.test(out));
     if (!made.ok) return void (await refuse(made.problem));
-    try {
-      writeFileSync(out, made.content);
-    } catch (error) {
-      process.stderr.write(`${out} cannot be written to: ${(error as Error).message}.\n`);
-      return;
-    }
     for (const one of made.said) process.stderr.write(`${one}\n`);
-    await write(process.stdout, [out, '\n']);
+    if (!(await saved({ [out]: made.content }))) return;
     process.exitCode = 0;
   });
 

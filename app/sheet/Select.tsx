@@ -33,3 +33,13 @@ export function Select<T extends string>({
     </select>
   );
 }
+
+/** The same in a row of the sheet, behind its label. */
+export const SelectRow = <T extends string>({ label, ...select }: Parameters<typeof Select<T>>[0] & { label: string; id: string }) => (
+  <div className="row wide">
+    <label className="label" htmlFor={select.id}>
+      {label}
+    </label>
+    <Select {...select} />
+  </div>
+); // prettier-ignore

@@ -3,7 +3,7 @@ import { languageOf } from '../../../core/deliver/code';
 import { codeParts, type CodePart } from '../../../core/deliver/library';
 import type { Size } from '../../pictures/contract';
 import { CheckRow } from '../../sheet/CheckRow';
-import { Select } from '../../sheet/Select';
+import { SelectRow } from '../../sheet/Select';
 import { useTaskMoment } from '../../state/tempo';
 import { saveFile } from '../../ui/files';
 import { counted } from '../../ui/figures';
@@ -39,17 +39,13 @@ export function Wish() {
     });
   return (
     <>
-      <div className="row wide">
-        <label className="label" htmlFor="deliver-language">
-          Language
-        </label>
-        <Select
-          id="deliver-language"
-          value={slice.language}
-          options={languageNames.map((value) => ({ value, label: value }))}
-          onChange={(value) => change('choose the language', (draft) => void (draft.language = value))}
-        />
-      </div>
+      <SelectRow
+        label="Language"
+        id="deliver-language"
+        value={slice.language}
+        options={languageNames.map((value) => ({ value, label: value }))}
+        onChange={(value) => change('choose the language', (draft) => void (draft.language = value))}
+      />
       <div className="row wide">
         <span className="label">Numbers</span>
         <Choice
@@ -62,17 +58,13 @@ export function Wish() {
           onChange={(value) => change('choose the number type', (draft) => void (draft.number = value))}
         />
       </div>
-      <div className="row wide">
-        <label className="label" htmlFor="deliver-naming">
-          Names
-        </label>
-        <Select
-          id="deliver-naming"
-          value={slice.naming}
-          options={namings.map((value) => ({ value, label: namingWords[value] }))}
-          onChange={(value) => change('choose how names are written', (draft) => void (draft.naming = value))}
-        />
-      </div>
+      <SelectRow
+        label="Names"
+        id="deliver-naming"
+        value={slice.naming}
+        options={namings.map((value) => ({ value, label: namingWords[value] }))}
+        onChange={(value) => change('choose how names are written', (draft) => void (draft.naming = value))}
+      />
       <div className="part-list" role="group" aria-label="Parts">
         {codeParts.map((part) => (
           <label key={part} className="check">

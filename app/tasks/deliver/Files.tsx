@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { chooseFile, saveRequest, saveProject } from '../../edits/actions';
 import { savePng, saveSvg } from '../../pictures/saving';
 import { NumberField } from '../../sheet/NumberField';
-import { Select } from '../../sheet/Select';
+import { SelectRow } from '../../sheet/Select';
 import { useTaskMoment } from '../../state/tempo';
 import { change, saveReport, saveScene, useSaid } from './edits';
 import { widestPicture, type DeliverState } from './state';
@@ -22,17 +22,13 @@ export function PictureFiles() {
   const name = there.includes(wanted) ? wanted : (there[0] ?? 'main');
   return (
     <>
-      <div className="row wide">
-        <label className="label" htmlFor="deliver-picture">
-          Picture
-        </label>
-        <Select
-          id="deliver-picture"
-          value={name}
-          options={(there.length ? there : (['main'] as const)).map((value) => ({ value, label: titleOf(value) }))}
-          onChange={setWanted}
-        />
-      </div>
+      <SelectRow
+        label="Picture"
+        id="deliver-picture"
+        value={name}
+        options={(there.length ? there : (['main'] as const)).map((value) => ({ value, label: titleOf(value) }))}
+        onChange={setWanted}
+      />
       <div className="row">
         <NumberField
           name="Width of the saved picture"
