@@ -66,8 +66,8 @@ function Empty() {
     <section aria-label="To begin with" className="tries">
       <div className="rule">To begin with</div>
       <p>
-        Nothing stands here yet. Bring in {flat ? '' : 'a model (OBJ), '}points (CSV), a compute request or a project:
-        as a file, or dropped or pasted anywhere.
+        Nothing stands here yet. Bring in {flat ? '' : 'a scene (glTF), a model (OBJ), '}points (CSV), a compute request
+        or a project: as a file, or dropped or pasted anywhere.
       </p>
       <div className="mt-1">
         <button className="plain-button" onClick={() => chooseFile(undefined, 'project')}>
