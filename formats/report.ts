@@ -170,7 +170,7 @@ h4{font-weight:400;font-style:italic;margin:.75rem 0 0;color:#4e5964}
 p{margin:.25rem 0 .75rem}
 .says{color:#4e5964}
 figure{margin:0 0 1rem;break-inside:avoid}
-figure>svg{display:block;width:100%;height:auto;max-height:15cm;border:1px solid #18242f;background:#fbf8f1}
+figure>:is(svg,img){display:block;box-sizing:border-box;max-width:100%;width:auto;height:auto;max-height:15cm;margin:0 auto;background:#fbf8f1}figure>svg{width:100%;border:1px solid #18242f}
 figcaption{font-style:italic;color:#4e5964}
 .drawn text{font:13px "IBM Plex Sans",system-ui,sans-serif;fill:#18242f;stroke:#fbf8f1;stroke-width:3px;paint-order:stroke}
 .horizon{fill:none;stroke:#4e5964;stroke-width:1;stroke-dasharray:5 4}
@@ -245,7 +245,7 @@ export function reportOf(
     `<title>${escaped(title)}</title><style>${style}</style></head><body>`,
     `<h1>${escaped(title)}</h1>`,
     `<p class="says">A camera and what follows from it, in its engine’s conventions. ${kinds[frame.kind]}, ${v.width} × ${v.height}, near ${figure(frame.near)}, far ${frame.far === null ? 'infinite' : figure(frame.far)}; ${placed.length === 1 ? 'one body' : `${placed.length} bodies`}.</p>`, // prettier-ignore
-    ...shown.map((one) => `<figure><h3>${escaped(one.title)}</h3>${one.markup}<figcaption>${escaped(one.says)}</figcaption></figure>`), // prettier-ignore
+    ...shown.map((one) => `<figure><h3>${escaped(one.title)}</h3>${one.markup}${one.says && `<figcaption>${escaped(one.says)}</figcaption>`}</figure>`), // prettier-ignore
     section('Conventions', facts([
       ['world', axes(c.world)],
       ['view', axes(c.view)],

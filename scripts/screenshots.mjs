@@ -80,7 +80,7 @@ await take('deliver', {
 });
 // The report as it is saved, the beginning of its page.
 {
-  const page = await browser.newPage({ viewport: { width: 1000, height: 1180 } });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.addInitScript((value) => localStorage.setItem('astrolabe-settings', JSON.stringify({ state: value, version: 0 })), { theme: 'paper' }); // prettier-ignore
   await page.goto(`http://127.0.0.1:${port}/deliver`);
   await page.getByTestId('code').waitFor();
@@ -88,6 +88,7 @@ await take('deliver', {
   await open(page, 'Report');
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save the report' }).click()]); // prettier-ignore
   await page.goto('about:blank');
+  await page.setViewportSize({ width: 1000, height: 1180 });
   await page.setContent(readFileSync(await download.path(), 'utf8'));
   await page.waitForTimeout(800);
   await page.screenshot({ path: at('docs/screenshots/report.png') });
@@ -202,7 +203,7 @@ await take('spawn', {
     await chart(page);
     await open(page, 'The first frame');
     await page.getByTestId('first').getByText('before it moved').waitFor();
-    await open(page, 'Points');
+    await open(page, 'The first frame');
     await page.waitForTimeout(1500);
   },
 });

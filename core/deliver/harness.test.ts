@@ -90,7 +90,7 @@ describe.each(Object.entries(compilers).map(([name, { needs }], i) => ({ name, n
       120_000,
     );
 
-    const mine = all.filter((_, k) => soak || quick.includes(name) || k % 12 === i);
+    const mine = all.filter((_, k) => soak || quick.includes(name) || k % 24 === i);
     it.skipIf(!able).each(mine)(
       'has a row wrong where $name is put into the code',
       ({ name: fault, edit, said }) => {

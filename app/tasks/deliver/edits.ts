@@ -5,6 +5,7 @@ import type { CameraFrame } from '../../../core/camera/frame';
 import { kindsOf, languageOf } from '../../../core/deliver/code';
 import { vectorsOf } from '../../../core/deliver/vectors';
 import type { Problem } from '../../../core/reasons';
+import { base64Of } from '../../../formats/base64';
 import { allCameras, type Project } from '../../../formats/project';
 import type { ReportPicture } from '../../../formats/report';
 import type { CameraWay } from '../../../formats/sceneProject';
@@ -76,7 +77,13 @@ export async function saveReport(): Promise<void> {
     const all = savablePictures();
     for (const [i, { name, title }] of all.entries()) {
       if (stopped) return;
-      pictures.push({ title, says: '', markup: (await pictureSvg(name)).text });
+      // As images: the faces that they bring are theirs alone, and not the page's.
+      const bytes = new TextEncoder().encode((await pictureSvg(name)).text);
+      pictures.push({
+        title,
+        says: '',
+        markup: `<img alt="${title}" src="data:image/svg+xml;base64,${base64Of(bytes)}">`,
+      });
       notice.at((i + 1) / (all.length + 1));
     }
     const report = reportOf(await currentRequest(), { title: now.project.name, pictures, code: wishOf(now), coloured });
