@@ -4,7 +4,9 @@ import { codecOf } from '../../core/conventions/codec';
 import { readingWords, readPoints, sizeOf, type Reading } from '../../formats/csv';
 import { projectFromPoints } from '../../formats/projectFromGeometry';
 import { readImport, type Imported, type ImportContext } from '../../formats/importing';
-import type { ImportsWorker, PointsProject } from '../state/imports';
+import type { Project } from '../../formats/project';
+import { tooMuch } from '../../formats/size';
+import type { ImportsWorker, PointsProject, SceneGiven, SceneProject } from '../state/imports';
 import { packProject } from '../state/packing';
 import { insidePoints, pointFormOf } from '../state/points';
 
@@ -38,6 +40,22 @@ const worker: ImportsWorker = {
     const { names } = list.value;
     const read = projectFromPoints(points, names, flat, given);
     return read.ok ? transfer({ ok: true, project: read.project, points, names, said }, [points.buffer]) : read;
+  },
+
+  async scene(bytes: Uint8Array, given: SceneGiven): Promise<SceneProject> {
+    // The library for glTF is fetched when there is one.
+    const [{ readScene }, { projectFromScene }] = await Promise.all([
+      import('../../formats/gltf'),
+      import('../../formats/sceneProject'),
+    ]);
+    const read = await readScene(bytes, given.name);
+    if (!read.ok) return read;
+    const problems = tooMuch(read.scene.bodies as unknown as Project['bodies']);
+    if (problems.length) return { ok: false, problems };
+    const made = projectFromScene(read.scene, given);
+    if (!made.ok) return made;
+    const said = [...made.said, ...(read.left.length ? [`Left out: ${read.left.join(', ')}.`] : [])];
+    return { ok: true, project: packProject(made.project), ways: made.ways, said };
   },
 };
 

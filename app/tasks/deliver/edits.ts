@@ -4,15 +4,14 @@ import { create } from 'zustand';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { kindsOf, languageOf } from '../../../core/deliver/code';
 import { vectorsOf } from '../../../core/deliver/vectors';
-import type { Problem } from '../../../core/reasons';
 import { base64Of } from '../../../formats/base64';
-import { allCameras, type Project } from '../../../formats/project';
+import { allCameras } from '../../../formats/project';
 import type { ReportPicture } from '../../../formats/report';
 import type { CameraWay } from '../../../formats/sceneProject';
-import { tooMuch } from '../../../formats/size';
 import { vectorsTable } from '../../../formats/vectors';
 import { currentRequest, fileName, openBrought } from '../../edits/actions';
 import { newId } from '../../state/crashLog';
+import { readSceneProject } from '../../state/imports';
 import { momentOf } from '../../state/moment';
 import { spanOf } from '../../state/span';
 import { editSlice, withWays } from '../../state/slices';
@@ -128,26 +127,10 @@ export const useSaid = create<{ readonly said: readonly string[] }>(() => ({ sai
 
 /** Opens a glTF as a project of its own. */
 export async function takeScene(bytes: Uint8Array, name: string): Promise<void> {
-  const notice = underWay(`Reading ${name}`, () => undefined);
-  try {
-    const [{ readScene }, { projectFromScene }] = await Promise.all([
-      import('../../../formats/gltf'),
-      import('../../../formats/sceneProject'),
-    ]);
-    const refuse = (problems: readonly Problem[]) =>
-      complain(`${name} was not opened, and nothing has changed.`, problems);
-    const bare = name.replace(/\.(?:glb|gltf)$/i, '') || name;
-    const read = await readScene(bytes, bare);
-    if (!read.ok) return refuse(read.problems);
-    const triangles = tooMuch(read.scene.bodies as unknown as Project['bodies']);
-    if (triangles.length) return refuse(triangles);
-    const made = projectFromScene(read.scene, { id: newId(), name: bare, conventions: present().project.conventions });
-    if (!made.ok) return refuse(made.problems);
-    const notes = [...made.said, ...(read.left.length ? [`Left out: ${read.left.join(', ')}.`] : [])];
-    await openBrought(withWays(made.project, made.ways), name, notes, null);
-  } catch (error) {
-    complain(`${name} could not be read: ${(error as Error).message}`);
-  } finally {
-    notice.done();
-  }
+  const bare = name.replace(/\.(?:glb|gltf)$/i, '') || name;
+  const { conventions } = present().project;
+  const read = await readSceneProject(bytes, { id: newId(), name: bare, conventions });
+  if (!read) return;
+  if (!read.ok) return complain(`${name} was not opened, and nothing has changed.`, read.problems);
+  await openBrought(withWays(read.project, read.ways), name, read.said, null);
 }
