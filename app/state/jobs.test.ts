@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { useNotices } from '../ui/notices';
 import { useAnswers } from './answers';
-import { jobRunner, sameInput, type FromJobs, type JobWorker, type ToJobs } from './jobs';
+import { jobRunner, runAfterRest, sameInput, type FromJobs, type JobWorker, type ToJobs } from './jobs';
 
 /** Workers that are driven by hand: what they were told, and what they are made to say. */
 function crew() {
@@ -62,6 +62,7 @@ describe('the runner of jobs', () => {
     const { workers, runner, runs } = crew();
     runner.ask('spawn', 'a', 'A', { n: 1 });
     runner.ask('spawn', 'b', 'B', { n: 1 });
+    workers.forEach((one, i) => one.say({ kind: 'begun', run: i + 1 }));
     vi.advanceTimersByTime(400);
     expect(useNotices.getState().notices).toHaveLength(2);
     runner.ask('spawn', 'a', 'A', { n: 2 });
@@ -89,6 +90,7 @@ describe('the runner of jobs', () => {
   it('shows how far it is after a moment, stops when it is told to, and lets go of all at once', () => {
     const { workers, runner, failures } = crew();
     runner.ask('spawn', 'points', 'Sampling', { seed: 1 });
+    workers[0]!.say({ kind: 'begun', run: 1 });
     workers[0]!.say({ kind: 'progress', run: 1, share: 0.4 });
     expect(useNotices.getState().notices).toEqual([]);
     vi.advanceTimersByTime(301);
@@ -120,6 +122,46 @@ describe('the runner of jobs', () => {
     // The seat is free again, and the same input is a new question.
     runner.ask('spawn', 'points', 'Sampling', { seed: 2 });
     expect(runs().map(({ input }) => input)).toEqual([{ seed: 1 }, { seed: 2 }, { seed: 2 }]);
+  });
+
+  it('says nothing of a job that rests: a moment is one of its work', () => {
+    const { workers, runner } = crew();
+    runner.ask('spawn', 'methods', 'Comparing', { seed: 1 });
+    vi.advanceTimersByTime(5000);
+    expect(useNotices.getState().notices).toEqual([]);
+    workers[0]!.say({ kind: 'begun', run: 1 });
+    vi.advanceTimersByTime(299);
+    expect(useNotices.getState().notices).toEqual([]);
+    vi.advanceTimersByTime(2);
+    expect(useNotices.getState().notices).toMatchObject([{ text: 'Comparing' }]);
+    workers[0]!.say({ kind: 'done', run: 1, result: 'all' });
+    expect(useNotices.getState().notices).toEqual([]);
+    // Overtaken before it began: what it says of its beginning comes too late.
+    runner.ask('spawn', 'methods', 'Comparing', { seed: 2 });
+    runner.ask('spawn', 'methods', 'Comparing', null);
+    workers[0]!.say({ kind: 'begun', run: 2 });
+    vi.advanceTimersByTime(1000);
+    expect(useNotices.getState().notices).toEqual([]);
+  });
+
+  it('begins a job after its rest, and not at all where it is overtaken in it', async () => {
+    const seen: string[] = [];
+    const control = { progress: () => undefined, breathe: () => Promise.resolve() };
+    const job = { rest: (n: number) => 100 * n, run: (n: number) => (seen.push('run'), n + 1) };
+    const first = runAfterRest(job, 2, control, () => void seen.push('begun'));
+    await vi.advanceTimersByTimeAsync(190);
+    expect(seen).toEqual([]);
+    await vi.advanceTimersByTimeAsync(30);
+    expect(seen).toEqual(['begun', 'run']);
+    expect(await first).toBe(3);
+    const stopped = { ...control, breathe: () => Promise.reject(new Error('overtaken')) };
+    const second = runAfterRest(job, 2, stopped, () => void seen.push('begun again')).catch((e: Error) => e.message);
+    await vi.advanceTimersByTimeAsync(400);
+    expect(await second).toBe('overtaken');
+    expect(seen).toEqual(['begun', 'run']);
+    // Without a rest it begins at once.
+    await runAfterRest({ run: job.run }, 1, control, () => void seen.push('at once'));
+    expect(seen.slice(2)).toEqual(['at once', 'run']);
   });
 
   it('compares inputs by their parts', () => {

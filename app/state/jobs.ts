@@ -20,15 +20,6 @@ export interface JobControl {
 /** Pure work on an input that can be told to a worker. */
 export type Job<In, Out> = (input: In, control: JobControl) => Out | Promise<Out>;
 
-/** Time for others while a camera is moved: what is overtaken at once need not begin. */
-export const rest = async (control: JobControl, milliseconds: number): Promise<void> => {
-  const until = performance.now() + milliseconds;
-  while (performance.now() < until) {
-    await new Promise((done) => setTimeout(done, 20));
-    await control.breathe();
-  }
-};
-
 export interface JobSpec<S, In, Out> {
   /** What is being done, as a notice says it: “Sampling the region”. */
   readonly says: string;
@@ -37,7 +28,28 @@ export interface JobSpec<S, In, Out> {
    * another.
    */
   input(now: Moment<S>): In | null;
+  /**
+   * Milliseconds before it begins, time for others while a camera is moved: what is overtaken by then
+   * has cost nothing, and a rest is no work that a notice speaks of.
+   */
+  readonly rest?: number | ((input: In) => number);
   run: Job<In, Out>;
+}
+
+/** Runs a job after its rest; `begun` is told when its work begins. */
+export async function runAfterRest<In, Out>(
+  { rest, run }: Pick<JobSpec<never, In, Out>, 'rest' | 'run'>,
+  input: In,
+  control: JobControl,
+  begun: () => void,
+): Promise<Out> {
+  const until = performance.now() + (typeof rest === 'function' ? rest(input) : (rest ?? 0));
+  while (performance.now() < until) {
+    await new Promise((done) => setTimeout(done, 20));
+    await control.breathe();
+  }
+  begun();
+  return run(input, control);
 }
 
 // What a job works on is known to its own task alone.
@@ -52,6 +64,7 @@ export type ToJobs =
   | { readonly kind: 'run'; readonly run: number; readonly task: string; readonly job: string; readonly input: unknown }
   | { readonly kind: 'stop'; readonly run: number };
 export type FromJobs =
+  | { readonly kind: 'begun'; readonly run: number }
   | { readonly kind: 'progress'; readonly run: number; readonly share: number }
   | { readonly kind: 'done'; readonly run: number; readonly result: unknown }
   | { readonly kind: 'overtaken'; readonly run: number }
@@ -65,7 +78,8 @@ export interface JobWorker {
 
 interface Running {
   readonly run: number;
-  readonly notice: ReturnType<typeof underWay>;
+  /** What says that it is under way, once its work has begun. */
+  notice: ReturnType<typeof underWay> | null;
   readonly seat: Seat;
 }
 interface Seat {
@@ -124,18 +138,22 @@ export function jobRunner(
     const run = ++count;
     const [task, job] = key.split('\n') as [string, string];
     seat.busy = run;
-    const notice = underWay(one.says, () => seat.worker.post({ kind: 'stop', run }));
-    one.running = { run, notice, seat };
+    one.running = { run, notice: null, seat };
     seat.worker.post({ kind: 'run', run, task, job, input: one.input });
   }
 
   function hear(seat: Seat, message: FromJobs): void {
-    const found = [...asked].find(([, one]) => one.running?.run === message.run);
-    if (message.kind === 'progress') return found?.[1].running?.notice.at(message.share);
+    const { run } = message;
+    const found = [...asked].find(([, one]) => one.running?.run === run);
+    if (message.kind === 'begun') {
+      if (found) found[1].running!.notice = underWay(found[1].says, () => seat.worker.post({ kind: 'stop', run }));
+      return;
+    }
+    if (message.kind === 'progress') return found?.[1].running?.notice?.at(message.share);
     seat.busy = null;
     if (found) {
       const [key, one] = found;
-      one.running!.notice.done();
+      one.running!.notice?.done();
       one.running = null;
       if (message.kind === 'done' && !one.waits)
         useAnswers.setState(({ answers }) => ({ answers: { ...answers, [key]: message.result } }));
@@ -149,7 +167,7 @@ export function jobRunner(
   const letGo = (running: Running | null): void => {
     if (!running) return;
     running.seat.worker.post({ kind: 'stop', run: running.run });
-    running.notice.done();
+    running.notice?.done();
   };
 
   return {

@@ -1,4 +1,4 @@
-import type { FromJobs, ToJobs } from '../state/jobs';
+import { runAfterRest, type FromJobs, type JobControl, type ToJobs } from '../state/jobs';
 import { jobTable } from '../tasks/jobs';
 
 /*
@@ -38,7 +38,7 @@ async function work({ run, task, job, input }: ToJobs & { kind: 'run' }): Promis
   running = run;
   let said = 0;
   try {
-    const result: unknown = await jobTable[task]!.jobs[job]!.run(input, {
+    const control: JobControl = {
       progress: (share) => {
         const now = performance.now();
         if (now - said < 60) return;
@@ -49,7 +49,9 @@ async function work({ run, task, job, input }: ToJobs & { kind: 'run' }): Promis
         await nextTurn();
         if (stopped >= run) throw new Overtaken();
       },
-    });
+    };
+    const spec = jobTable[task]!.jobs[job]!;
+    const result: unknown = await runAfterRest(spec, input, control, () => say({ kind: 'begun', run }));
     say({ kind: 'done', run, result }, buffersOf(result));
   } catch (error) {
     if (error instanceof Overtaken) say({ kind: 'overtaken', run });

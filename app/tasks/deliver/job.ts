@@ -2,7 +2,7 @@ import { kindsOf } from '../../../core/deliver/code';
 import { catchesOf } from '../../../core/deliver/catches';
 import { vectorsOf, type VectorRow, type Vectors } from '../../../core/deliver/vectors';
 import type { FaultName } from '../../../core/diagnose/faults';
-import { rest, type JobModule, type JobSpec } from '../../state/jobs';
+import { type JobModule, type JobSpec } from '../../state/jobs';
 import { bareRequest, partsFor } from './setUp';
 import type { DeliverState } from './state';
 
@@ -30,8 +30,8 @@ const vectors: JobSpec<DeliverState, Asked, VectorsFound | null> = {
     const { count, seed, parts } = now.slice;
     return { request: JSON.stringify(request), count, seed, kinds: kindsOf(partsFor(now, parts)).join() };
   },
-  run: async ({ request, count, seed, kinds }, control) => {
-    await rest(control, 60);
+  rest: 60,
+  run: ({ request, count, seed, kinds }) => {
     const made = vectorsOf(JSON.parse(request), count, seed);
     if (!made.ok) return null;
     const rows = made.vectors.rows.filter(({ kind }) => kinds.split(',').includes(kind));

@@ -5,7 +5,7 @@ import { linearDeterminant } from '../../../core/math/mat4';
 import { leftOutFaces, paint, worldTriangles } from '../../../core/order/paint';
 import { lookedAtIn, sceneTree, type LookedAtBy, type SceneTree } from '../../../core/pick/sceneTree';
 import { emptySweep, lookedAtRows, sweepDifference, sweepRows, sweepTile } from '../../../core/pick/sweep';
-import { rest, type JobModule, type JobSpec } from '../../state/jobs';
+import { type JobModule, type JobSpec } from '../../state/jobs';
 import { memo, remembered } from '../../state/memo';
 import { packPlacedList, unpackPlacedList } from '../../state/packing';
 import { bodiesOf } from '../../state/bodyList';
@@ -120,9 +120,9 @@ const coarse: JobSpec<PickState, Asked, Sweep> = {
 const whole: JobSpec<PickState, Asked, Sweep> = {
   says: 'Sweeping the picture',
   input,
+  rest: 160,
   run: async (asked, control) => {
     const { mark, frame, backFaces } = asked;
-    await rest(control, 160);
     const start = performance.now();
     const { width, height } = sizeOf(frame, 1);
     const swept = emptySweep(width, height);
@@ -152,9 +152,9 @@ const whole: JobSpec<PickState, Asked, Sweep> = {
 const boxes: JobSpec<PickState, Asked, LookedAt> = {
   says: 'Counting what rays look at',
   input: (now) => (now.slice.by === 'boxes' ? input(now) : null),
+  rest: 160,
   run: async (asked, control) => {
     const { mark, frame } = asked;
-    await rest(control, 160);
     const { width, height } = sizeOf(frame, 2);
     const { tree } = sceneFor(asked);
     const found = new Uint16Array(width * height);

@@ -13,7 +13,7 @@ import { touchesPolygon } from '../../../core/spawn/region';
 import { spawnInSteps, spawnRegion, type SpawnTerms } from '../../../core/spawn/spawn';
 import { screenFrame } from '../../pictures/screens';
 import { journeyAt, type Journey } from '../../state/journey';
-import { rest, type JobControl, type JobModule, type JobSpec } from '../../state/jobs';
+import { type JobControl, type JobModule, type JobSpec } from '../../state/jobs';
 import type { SpawnState } from './state';
 import { spawnMark, surfaceOf, termsNow, termsUsed } from './terms';
 
@@ -203,9 +203,9 @@ const spawned: JobSpec<SpawnState, Asked, Found> = {
 const compared: JobSpec<SpawnState, Asked, Compared> = {
   says: 'Comparing the methods',
   input,
+  // The points themselves come first, and their pictures.
+  rest: ({ slice }) => 300 + slice.count / 100,
   run: async (given, control) => {
-    // The points themselves come first, and their pictures.
-    await rest(control, 300 + given.slice.count / 100);
     const lots: Lot[] = [];
     for (const method of ['direct', 'rejection', 'circle'] as const) {
       await control.breathe();
