@@ -19,6 +19,8 @@ export default defineConfig({
     serviceWorkers: 'block',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions,
+    // What cannot be clicked is said while it is known why, and not at the end of a long walk.
+    actionTimeout: 30_000,
   },
   webServer: {
     command: `node bin/astrolabe.js serve --port ${port}`,

@@ -5,7 +5,7 @@ import { computeLazily, problemDocument } from '../core/compute/compute';
 import { writeJson } from '../core/compute/lazy';
 import { requestJsonSchema } from '../core/compute/jsonSchema';
 import { limitsTable, serverLimits } from '../core/compute/limits';
-import { emitCode, emitHarness, kindsOf, languageOf } from '../core/deliver/code';
+import { emitCode, emitHarness, languageOf, vectorsOfParts } from '../core/deliver/code';
 import { deliverLanguages } from '../core/deliver/languages';
 import { codeParts, type CodePart } from '../core/deliver/library';
 import type { Naming } from '../core/deliver/print';
@@ -179,8 +179,7 @@ program
     if (!given) return;
     const made = vectorsOf(given.value, count, seed);
     if (!made.ok) return void (await refuse(made.problem));
-    const kinds = kindsOf(parts);
-    const vectors = { ...made.vectors, rows: made.vectors.rows.filter(({ kind }) => kinds.includes(kind)) };
+    const vectors = vectorsOfParts(made.vectors, parts);
     await write(process.stdout, [csv ? vectorsTable(vectors) : `${JSON.stringify(vectors, null, 1)}\n`]);
     process.exitCode = 0;
   }); // prettier-ignore

@@ -252,7 +252,6 @@ export class Camera {
     pixel: Vec2,
     { all = false, backFaces = false }: { readonly all?: boolean; readonly backFaces?: boolean } = {},
   ): readonly Hit[] {
-    // prettier-ignore
     const found = this.ask('pick', { pixels: [pixel], all, backFaces, statistics: false });
     return (found as { pixels: { hits: readonly Hit[] }[] }).pixels[0]!.hits;
   }
@@ -260,7 +259,6 @@ export class Camera {
   planes(): Found<{
     readonly planes: readonly { readonly name: PlaneName; readonly plane: readonly [number, number, number, number] }[];
   }> {
-    // prettier-ignore
     return this.#found('planes', {});
   }
   /** Bodies against the frustum: exactly, or by the customary test of planes; a margin in pixels. */
@@ -273,7 +271,6 @@ export class Camera {
     readonly margin?: number;
     readonly bodies?: readonly string[];
   } = {}): Found<{ readonly bodies: readonly BodyVerdict[] }> {
-    // prettier-ignore
     return this.#found('visibility', { method, margin, bodies });
   }
   /** Boards that face: parallel to the view plane, to the eye, or about an axis. Not on a flat world. */
@@ -310,7 +307,6 @@ export function cameraOf({
   bodies = [],
 }: SetUp):
   { readonly ok: true; readonly camera: Camera } | { readonly ok: false; readonly problems: readonly Problem[] } {
-  // prettier-ignore
   const given = 'kind' in camera ? { rotation: 0, snap: 'none', ...camera } : 'yaw' in camera.orientation ? { ...camera, orientation: { roll: 0, ...camera.orientation } } : camera; // prettier-ignore
   const request = { astrolabe: 1, conventions, viewport: { x: 0, y: 0, ...viewport }, camera: given, bodies, queries: [] }; // prettier-ignore
   const resolved = resolveRequest(request as unknown as Parameters<typeof resolveRequest>[0]);

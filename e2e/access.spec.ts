@@ -1,17 +1,12 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { taskNames } from '../app/tasks/names';
-import { openBench } from './bench';
+import { goTo, openBench, unfold } from './bench';
 
 /**
  * Nothing that axe finds, on any page, in either theme, in space and flat, with everything
  * unfolded.
  */
-
-const unfold = async (page: Page) => {
-  const folded = page.locator('.fold-heading button[aria-expanded=false]');
-  while (await folded.count()) await folded.first().click();
-};
 
 /** By night only the colours are others: all the rest has been asked of the same page on paper. */
 async function clean(page: Page, theme: string, what: string, ...parts: readonly string[]): Promise<void> {
@@ -49,8 +44,7 @@ for (const theme of ['paper', 'night'])
     await clean(page, theme, 'a working', '.pop');
     await page.keyboard.press('Escape');
     for (const name of taskNames.slice(2)) {
-      await page.locator(`nav[aria-label=Tasks] a[href$="/${name}"]`).click();
-      await page.locator('.sheet [data-section]').first().waitFor();
+      await goTo(page, name);
       await unfold(page);
       await clean(page, theme, name, '.sheet', '.centre');
     }
@@ -76,8 +70,7 @@ for (const theme of ['paper', 'night'])
     await unfold(page);
     await clean(page, theme, 'convert, flat', '.sheet');
     for (const name of taskNames.slice(2)) {
-      await page.locator(`nav[aria-label=Tasks] a[href$="/${name}"]`).click();
-      await page.locator('.sheet [data-section]').first().waitFor();
+      await goTo(page, name);
       await unfold(page);
       await clean(page, theme, `${name}, flat`, '.sheet');
     }

@@ -74,9 +74,20 @@ export async function giveFile(
   }
 }
 
-/** Goes to another task, as a hand would. */
-export const goTo = (page: Page, task: string): Promise<void> =>
-  page.getByRole('navigation', { name: 'Tasks' }).getByRole('link', { name: task }).click();
+/** Goes to another task, as a hand would; the worksheet of the one before stands until its own is there. */
+export async function goTo(page: Page, task: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Tasks' }).getByRole('link', { name: task }).click();
+  await expect(page.locator('.sheet h1')).toHaveText(task, { ignoreCase: true });
+  await expect(page.locator('.sheet [data-section]').first()).toBeVisible();
+}
+
+/** Opens every section of the worksheet; one that has gone meanwhile is asked for anew. */
+export async function unfold(page: Page): Promise<void> {
+  const folded = page.locator('.sheet h2 button[aria-expanded=false]');
+  await expect(async () => {
+    while (await folded.count()) await folded.first().click({ timeout: 2_000 });
+  }).toPass();
+}
 
 /** Types a number into a field and leaves it. */
 export async function type(page: Page, field: string, value: string): Promise<void> {

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { finds as convertFinds } from '../app/tasks/convert/finds';
 import { finds as frameFinds } from '../app/tasks/frame/finds';
-import { giveFile, goTo, near, openBench, rung } from './bench';
+import { giveFile, goTo, near, openBench, rung, unfold } from './bench';
 
 /** A whole session by the keyboard: nothing here touches the pointer. */
 
@@ -324,8 +324,7 @@ test('everything that can be found is there', async ({ page }) => {
       await goTo(page, task);
       const first = { Frame: { space: 'seen', flat: 'flat-seen' }, Convert: { space: 'to-screen', flat: 'to-screen' } };
       await expect(page.locator(`.sheet [data-section="${first[task][world]}"]`)).toBeVisible();
-      const folded = page.locator('.sheet .fold-heading button[aria-expanded=false]');
-      while (await folded.count()) await folded.first().click();
+      await unfold(page);
       for (const { name, at } of finds.filter((one) => (one.world ?? world) === world))
         await expect(page.locator(at).first(), `${name} of ${task}, ${world}`).toBeAttached();
     }

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { taskNames } from '../app/tasks/names';
-import { drawn, openBench } from './bench';
+import { drawn, goTo, openBench, unfold } from './bench';
 
 /*
  * Every text on the page, measured: none is cut, none lies over another, none is smaller than
@@ -143,12 +143,10 @@ for (const [route, demo] of [
         await page.keyboard.press('Enter');
         await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
       } else {
-        await page.getByRole('navigation', { name: 'Tasks' }).locator(`a[href$="/${route}"]`).click();
-        await expect(page.locator('.sheet [data-section]').first()).toBeVisible();
+        await goTo(page, route);
       }
     }
-    const closed = page.locator('.sheet h2 button[aria-expanded=false]');
-    while (await closed.count()) await closed.first().click();
+    await unfold(page);
     // What is worked out meanwhile is there to be measured too.
     if (demo)
       await expect(page.locator('.sheet')).not.toContainText(

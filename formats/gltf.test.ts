@@ -3,14 +3,16 @@ import { describe, expect, it } from 'vitest';
 import validator from 'gltf-validator';
 import { defaultConventions } from '../core/conventions/conventions';
 import { codecOf } from '../core/conventions/codec';
-import { basisOfAngles } from '../core/camera/orientation';
+import { basisOfAngles, basisOfQuat, quatOfBasis } from '../core/camera/orientation';
 import { normalizeQuat, type Quat } from '../core/math/quat';
 import { frameFov } from '../core/camera/frame';
 import { saltmarrow } from '../demo/saltmarrow';
 import { saltmarrowChart } from '../demo/chart';
 import { projectFrame } from './camera';
 import { isGlb } from './glb';
-import { anglesAlong, basisOfQuat, quatOfBasis, readScene, writeGlb, writeGltf, type SceneBody, type SceneCamera, type SceneFile } from './gltf'; // prettier-ignore
+import { readScene } from './gltfRead';
+import { writeGlb, writeGltf } from './gltfWrite';
+import { anglesAlong, type SceneBody, type SceneCamera, type SceneFile } from './scene';
 import { allCameras } from './project';
 import { projectFromScene, sceneOfProject, timesOver } from './sceneProject';
 
@@ -118,7 +120,10 @@ describe('the harbour as glTF', () => {
     if (!rest.ok) throw new Error('a proper camera');
     const frames = times.map((t) => ({ ...rest.value, eye: [t * 3, 14 + t, 64] as const }));
     const { scene, said } = sceneOfProject(project, e, [{ id: project.camera.id, times, frames }]);
-    expect(said.join(' ')).toContain('of the project alone');
+    expect(said).toEqual([]);
+    // What has no place there is said of a project that has it.
+    const kept = sceneOfProject({ ...project, tasks: { pick: {} } }, e, []);
+    expect(kept.said.join(' ')).toContain('of the project alone');
     const { bytes, said: more } = await writeGlb(scene, 16 / 9);
     expect(await faultsOf(bytes)).toEqual([]);
     expect(more.join(' ')).toContain('Spheres');

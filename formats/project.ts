@@ -124,7 +124,7 @@ export const screenSchema = z.object({
 });
 
 /** The screens that a new project is shown on. */
-const commonScreens = [
+export const commonScreens = [
   { name: 'Phone, upright', width: 390, height: 844 },
   { name: 'Phone, lying', width: 844, height: 390 },
   { name: '16 : 9', width: 1920, height: 1080 },

@@ -1,9 +1,9 @@
 import { encode } from 'fast-png';
 import katex from 'katex';
 import { base64Of } from './base64';
-import { computeLazily, compute, type ProblemDocument } from '../core/compute/compute';
-import { readCamera, resolveRequest, type ResolvedRequest } from '../core/compute/read';
-import { requestSchema } from '../core/compute/schema';
+import { escaped } from './escaped';
+import { compute, readRequest, type ProblemDocument } from '../core/compute/compute';
+import { readCamera, type ResolvedRequest } from '../core/compute/read';
 import { frameOf, type CameraFrame } from '../core/camera/frame';
 import { codeParts } from '../core/deliver/library';
 import { emitCode, languageOf, type CodeWish } from '../core/deliver/code';
@@ -35,7 +35,6 @@ export interface ReportWish {
   readonly coloured?: (text: string, language: string) => string;
 }
 
-const escaped = (text: string): string => text.replace(/[<>&"]/g, (letter) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[letter]!); // prettier-ignore
 const figure = (v: number, digits = 7): string => {
   const text = String(Number((Math.abs(v) < 1e-12 ? 0 : v).toPrecision(digits)));
   return text.replace('-', '−');
@@ -106,11 +105,11 @@ function drawnPictures(resolved: ResolvedRequest): ReportPicture[] {
   const { frame, placed, flat, codec: e } = resolved;
   const picture = (
     own: CameraFrame,
-    width: number,
+    longer: number,
     over: (size: Bitmap) => string,
     under: (size: Bitmap) => string = () => '',
   ) => {
-    const bitmap = drawnPicture(own, placed, flat, width);
+    const bitmap = drawnPicture(own, placed, flat, longer);
     return `<svg viewBox="0 0 ${bitmap.width} ${bitmap.height}" class="drawn">${under(bitmap)}<image href="data:image/png;base64,${png(bitmap)}" width="${bitmap.width}" height="${bitmap.height}"/>${over(bitmap)}</svg>`; // prettier-ignore
   };
   const line = flat ? null : horizonPixels(frame, [0, 1, 0]);
@@ -204,13 +203,10 @@ export function reportOf(
   given: unknown,
   { title, pictures, code, coloured = escaped }: ReportWish,
 ): { ok: true; html: string } | { ok: false; problem: ProblemDocument } {
-  // prettier-ignore
-  const checked = computeLazily(typeof given === 'object' && given !== null ? { ...given, queries: [] } : given);
-  if (!checked.ok) return checked;
-  const request = requestSchema.parse(given);
-  const resolved = resolveRequest(request);
-  if (!resolved.ok) throw new Error('a request that was read before');
-  const { frame, codec: e, flat, placed } = resolved.value;
+  const read = readRequest(given);
+  if (!read.ok) return read;
+  const { request, resolved } = read;
+  const { frame, codec: e, flat, placed } = resolved;
   const answered = compute({ ...request, queries: [{ id: 'm', op: 'matrices' }, ...(placed.length ? [{ id: 'v', op: 'visibility', method: 'exact' }] : [])] }); // prettier-ignore
   if (!answered.ok) return answered;
   const [matrices, visibility] = answered.response.results as unknown as [
@@ -231,12 +227,12 @@ export function reportOf(
     ['far', frame.far === null ? 'infinite' : figure(frame.far)],
     ['viewport', `${v.width} × ${v.height}${v.x || v.y ? ` at ${v.x}, ${v.y}` : ''}`],
   ].filter((row): row is [string, string] => row[1] !== null);
-  const point = pointOf(resolved.value);
-  const focus: Vec3 | null = 'focus' in resolved.value.camera ? e.fromWorld([...resolved.value.camera.focus, 0]) : null; // prettier-ignore
+  const point = pointOf(resolved);
+  const focus: Vec3 | null = 'focus' in resolved.camera ? e.fromWorld([...resolved.camera.focus, 0]) : null; // prettier-ignore
   const ahead = aheadOf(frame, point);
   const places = compute({ ...request, queries: [{ id: 'p', op: 'worldToScreen', points: [flat ? e.toWorld(point).slice(0, 2) : e.toWorld(point)] }] }); // prettier-ignore
   const place = places.ok ? (places.response.results[0] as unknown as { points: { screen: [number, number] | null }[] }).points[0] : undefined; // prettier-ignore
-  const shown = pictures?.length ? pictures : drawnPictures(resolved.value);
+  const shown = pictures?.length ? pictures : drawnPictures(resolved);
   const vectors = flat ? null : vectorsOf(given, 10, 1);
   const made = code ? setUpOfRequest(given) : null;
   const listed = e.listsColumns ? 'four after another are a column of the matrix for column vectors' : 'four after another are a row of the matrix for column vectors'; // prettier-ignore

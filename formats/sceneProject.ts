@@ -1,15 +1,15 @@
 import { tidyDegrees, degrees } from '../core/math/angle';
 import { frameFov, pictureShape, type CameraFrame } from '../core/camera/frame';
-import { anglesOfBasis } from '../core/camera/orientation';
+import { anglesOfBasis, quatOfBasis } from '../core/camera/orientation';
 import type { ConventionCodec } from '../core/conventions/codec';
 import type { Conventions } from '../core/conventions/conventions';
 import { poseAt } from '../core/motion/bodies';
 import type { Quat } from '../core/math/quat';
 import type { Vec3 } from '../core/math/vec3';
 import { coreMotion, projectFrame } from './camera';
-import { anglesAlong, quatOfBasis, wayOf, type SceneBody, type SceneCamera, type SceneCourse, type SceneFile, type SceneLens } from './gltf'; // prettier-ignore
+import { anglesAlong, courseLength, type SceneBody, type SceneCamera, type SceneCourse, type SceneFile, type SceneLens } from './scene'; // prettier-ignore
 import { seenWhole } from './projectFromGeometry';
-import { allCameras, readProject, type Project, type ReadProject } from './project';
+import { allCameras, commonScreens, readProject, type Project, type ReadProject } from './project';
 
 /* Projects as scenes that glTF holds, and scenes as projects. */
 
@@ -42,6 +42,10 @@ export interface CameraWay {
   readonly frames: readonly CameraFrame[];
 }
 
+/** Whether a project keeps what a new one does not, and a scene has no place for. */
+const keepsMore = ({ snapshots, tasks, screens: { fit, sizes } }: Project): boolean =>
+  snapshots.length > 0 || Object.keys(tasks).length > 0 || fit !== 'showAll' || JSON.stringify(sizes) !== JSON.stringify(commonScreens); // prettier-ignore
+
 /**
  * A project as a scene: its bodies with their motions, its cameras that can be, with ways over time if
  * any are given; and what a scene of glTF has no place for, a sentence each.
@@ -51,7 +55,6 @@ export function sceneOfProject(
   e: ConventionCodec,
   ways: readonly CameraWay[],
 ): { readonly scene: SceneFile; readonly said: readonly string[] } {
-  // prettier-ignore
   const said: string[] = [];
   const cameras = allCameras(project).flatMap((camera) => {
     const made = projectFrame({ camera, viewport: project.viewport }, e);
@@ -76,7 +79,7 @@ export function sceneOfProject(
     return { of: 'camera', id, times, positions: frames.map(({ eye }) => eye), rotations: frames.map(quatOfBasis) };
   });
   if (project.camera.kind === '2d') said.push('The flat world is written in its plane, its cameras as the orthographic ones that they equal.'); // prettier-ignore
-  if (project.snapshots.length || project.screens.sizes.length) said.push('Screens, snapshots and what the tasks keep are of the project alone.'); // prettier-ignore
+  if (keepsMore(project)) said.push('Screens, snapshots and what the tasks keep are of the project alone.');
   return {
     scene: { name: project.name, bodies, cameras, courses: [...moving, ...courses], through: project.camera.id },
     said,
@@ -125,7 +128,6 @@ export function projectFromScene(
   scene: SceneFile,
   given: { readonly id: string; readonly name: string; readonly conventions: Conventions },
 ): SceneAsProject {
-  // prettier-ignore
   const { bodies, cameras, courses } = scene;
   const said: string[] = [];
   const place = Math.max(
@@ -140,7 +142,7 @@ export function projectFromScene(
   let turned = 0;
   const made = bodies.map(({ id, name, shape, position, rotation, scale, parent }) => {
     const course = ofBody.get(id);
-    const moves = course && wayOf(course) > 0;
+    const moves = course && courseLength(course) > 0;
     if (course?.rotations.some((q) => q.some((v, i) => Math.abs(v - course.rotations[0]![i]!) > 1e-4))) turned++;
     // It sets out from where it rests, at 0 seconds.
     const keys = course && moves ? course.times.flatMap((time, i) => (time > 0 ? [{ time, place: triple(course.positions[i]!) }] : [])) : []; // prettier-ignore

@@ -1,13 +1,13 @@
 import { compute, problemDocument, type ProblemDocument } from '../core/compute/compute';
 import { readCamera, readConventions } from '../core/compute/read';
-import { requestSchema, type RequestCamera } from '../core/compute/schema';
+import { conventionsSchema, requestSchema, type RequestCamera } from '../core/compute/schema';
 import { frameOf } from '../core/camera/frame';
-import { conventionsSchema } from '../core/compute/schema';
 import { defaultConventions, type Conventions } from '../core/conventions/conventions';
 import { codecOf } from '../core/conventions/codec';
 import { projectRequest } from './camera';
 import { projectFromRequest } from './fromRequest';
-import { readScene, writeGlb, writeGltf } from './gltf';
+import { readScene } from './gltfRead';
+import { writeGlb, writeGltf } from './gltfWrite';
 import { projectFromScene, sceneOfProject, type CameraWay } from './sceneProject';
 
 /* Compute requests as glTF and back, for the command line. */
@@ -43,15 +43,13 @@ export async function gltfOfRequest(
   name: string,
   asText: boolean,
 ): Promise<{ readonly ok: true; readonly content: Uint8Array | string; readonly said: readonly string[] } | Refused> {
-  // prettier-ignore
   const read = projectFromRequest(given, 'request', name);
   if (!read.ok) return { ok: false, problem: problemDocument(read.problems) };
   const { project } = read;
   const made = sceneOfProject(project, codecOf(project.conventions), waysOf(given, project.camera.id));
   const aspect = project.viewport.width / project.viewport.height;
   const written = asText ? await writeGltf(made.scene, aspect) : await writeGlb(made.scene, aspect);
-  const said = [...made.said, ...written.said].filter((one) => !one.startsWith('Screens,'));
-  return { ok: true, said, content: 'text' in written ? written.text : written.bytes };
+  return { ok: true, said: [...made.said, ...written.said], content: 'text' in written ? written.text : written.bytes };
 }
 
 /**
@@ -63,7 +61,6 @@ export async function requestOfGltf(
   name: string,
   like: unknown,
 ): Promise<{ readonly ok: true; readonly request: unknown; readonly said: readonly string[] } | Refused> {
-  // prettier-ignore
   const wanted = (like as { conventions?: unknown } | null)?.conventions;
   const parsed = wanted === undefined ? null : conventionsSchema.safeParse(wanted);
   const checked = parsed && (parsed.success ? readConventions(parsed.data as Conventions) : null);

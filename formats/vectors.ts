@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { writeTable } from './csv';
 import type { Answers, Checked, Vectors } from '../core/deliver/vectors';
+import { escaped } from './escaped';
 
 const numbers = z.array(z.number()).nullable();
 const vectorsSchema = z.object({
@@ -69,7 +70,6 @@ export function vectorsTable({ rows }: Vectors): string {
   );
 }
 
-const escaped = (text: string): string => text.replace(/[<>&"]/g, (letter) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[letter]!); // prettier-ignore
 /** What was checked in the form of JUnit: a suite, a case a row. */
 export const junitOf = ({ rows, wrong, suggests }: Checked): string =>
   [

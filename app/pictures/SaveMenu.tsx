@@ -1,8 +1,9 @@
 import { DropdownMenu } from 'radix-ui';
 import { leaveFocus } from '../ui/PopOver';
+import { widestPicture } from './contract';
 import { savePng, saveSvg } from './saving';
 
-const widths = [1920, 3840, 8192] as const;
+const widths = [1920, 3840, widestPicture] as const;
 
 /** Saves a picture as it stands, as lines or as pixels. */
 export const SaveMenu = ({ name, title }: { name: string; title: string }) => (

@@ -16,6 +16,9 @@ export interface Size {
   readonly height: number;
 }
 
+/** The widest picture that is saved, in pixels. */
+export const widestPicture = 8192;
+
 /** The pictures of the house, by name; a task's own have names of their own. */
 export type HousePicture = 'camera' | 'plan' | 'section' | 'world' | 'outside';
 

@@ -213,9 +213,6 @@ export async function pictureSvg(name: string, pixel = 2): Promise<{ readonly te
   return { text: svg(await dataUrl(await bytesOf(surfaces)), width), width, height };
 }
 
-/** The widest picture that is made. */
-export const widestPicture = 8192;
-
 /** A picture in pixels, `wide` of them across: everything in it is drawn for that size. */
 export async function picturePng(name: string, wide: number): Promise<{ readonly blob: Blob } & Size> {
   const overlay = overlayOf(name);

@@ -45,7 +45,7 @@ const worker: ImportsWorker = {
   async scene(bytes: Uint8Array, given: SceneGiven): Promise<SceneProject> {
     // The library for glTF is fetched when there is one.
     const [{ readScene }, { projectFromScene }] = await Promise.all([
-      import('../../formats/gltf'),
+      import('../../formats/gltfRead'),
       import('../../formats/sceneProject'),
     ]);
     const read = await readScene(bytes, given.name);

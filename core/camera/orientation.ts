@@ -1,4 +1,5 @@
-import { add, cross, dot, length, normalize, scale, sub, type Vec3 } from '../math/vec3';
+import { columnsToQuat, quatToColumns, type Quat } from '../math/quat';
+import { add, cross, dot, length, negate, normalize, scale, sub, type Vec3 } from '../math/vec3';
 import type { Checked, Problem } from '../reasons';
 
 /**
@@ -158,4 +159,16 @@ export function resolveOrientation(eye: Vec3, orientation: Orientation): Checked
       });
     }
   }
+}
+
+/**
+ * The camera's axes as the rotation, x y z w, that takes its own space (x right, y up, z backward) to
+ * canonical space. Its inverse is `basisOfQuat`. In an engine's conventions: `ConventionCodec.toQuaternion`.
+ */
+export const quatOfBasis = ({ right, up, forward }: Basis): Quat => columnsToQuat(right, up, negate(forward));
+
+/** The camera's axes of a unit rotation, x y z w, from its own space to canonical space. */
+export function basisOfQuat(q: Quat): Basis {
+  const [right, up, back] = quatToColumns(q);
+  return { right, up, forward: negate(back) };
 }

@@ -9,7 +9,7 @@ import type { Result } from './answering';
 import { whole } from './answers';
 import { operations } from './operations';
 import { resolveRequest, type ResolvedRequest } from './read';
-import { requestSchema, type Query } from './schema';
+import { requestSchema, type Query, type ReadRequest } from './schema';
 
 export interface ComputeResponse {
   readonly astrolabe: 1;
@@ -151,21 +151,23 @@ export function compute(given: unknown): Computed {
 }
 
 /**
- * The same, its long lists worked out when they are written (`writeJson`): a million points are
- * never all held. `begins` is told which query is worked on, again when a part of it is written.
+ * Reads a compute request, any JSON value, without answering its queries: what was read and what it
+ * comes to, or a problem document with everything that `compute` would refuse.
  */
-export function computeLazily(given: unknown, begins?: (query: number) => void): Computed {
+export function readRequest(
+  given: unknown,
+):
+  | { ok: true; request: ReadRequest; resolved: ResolvedRequest; warnings: readonly Problem[] }
+  | { ok: false; problem: ProblemDocument } {
   const over = overLimits(given);
   if (over.length) return { ok: false, problem: problemDocument(over) };
-  const bare = needsNoCamera(given);
-  const asked: unknown = bare ? { ...given, camera: noCamera } : given;
-  const parsed = requestSchema.safeParse(asked, { reportInput: true });
+  const parsed = requestSchema.safeParse(given, { reportInput: true });
   if (!parsed.success) {
     const count = issueCount(parsed.error.issues);
     const problems = problemsOf(parsed.error, limits.problems);
     return { ok: false, problem: problemDocument(problems, 422, undefined, Math.max(count, problems.length)) };
   }
-  const unknown = unknownKeys(asked, parsed.data);
+  const unknown = unknownKeys(given, parsed.data);
   const problems = [...unknown.slice(0, limits.problems).map(unknownProblem), ...repeatedIds(parsed.data.queries)];
   if (problems.length) {
     const count = problems.length + Math.max(0, unknown.length - limits.problems);
@@ -173,12 +175,27 @@ export function computeLazily(given: unknown, begins?: (query: number) => void):
   }
   const resolved = resolveRequest(parsed.data);
   if (!resolved.ok) return { ok: false, problem: problemDocument(resolved.problems) };
-  const { frame, codec, flat } = resolved.value;
+  return { ok: true, request: parsed.data, resolved: resolved.value, warnings: resolved.warnings };
+}
+
+/** The same for those who ask about the set-up alone: the request's queries play no part. */
+export const readSetUp = (given: unknown): ReturnType<typeof readRequest> =>
+  readRequest(typeof given === 'object' && given !== null ? { ...given, queries: [] } : given);
+
+/**
+ * As `compute`, its long lists worked out when they are written (`writeJson`): a million points are
+ * never all held. `begins` is told which query is worked on, again when a part of it is written.
+ */
+export function computeLazily(given: unknown, begins?: (query: number) => void): Computed {
+  const bare = needsNoCamera(given);
+  const read = readRequest(bare ? { ...given, camera: noCamera } : given);
+  if (!read.ok) return read;
+  const { frame, codec, flat } = read.resolved;
   const response: ComputeResponse = {
     astrolabe: 1,
     ...(bare ? { camera: null, reason: 'cameraNotGiven' } : { camera: resolvedCamera(frame, codec, flat) }),
-    results: lazyAnswers(resolved.value, begins),
-    warnings: resolved.warnings.map(({ path, message }) => ({ path, message })),
+    results: lazyAnswers(read.resolved, begins),
+    warnings: read.warnings.map(({ path, message }) => ({ path, message })),
   };
   return { ok: true, response };
 }

@@ -8,7 +8,7 @@ import type { Checked } from '../reasons';
 import { deliverLanguages } from './languages';
 import { regionSource, type SpawnNumbers } from './region';
 import { librarySource, withNeeded, type CodePart, type SetUp } from './library';
-import type { VectorKind } from './vectors';
+import type { VectorKind, Vectors } from './vectors';
 import { plain } from './texts';
 import { parseProgram, type Const, type Expr, type Item, type Statement, type Type } from './program';
 import { Printer, type HarnessCase, type Language, type Naming, type NumberType, type Style } from './print';
@@ -198,6 +198,12 @@ const harnessCases = [
 /** The kinds of test vectors that some parts answer. */
 export const kindsOf = (parts: readonly CodePart[]): readonly VectorKind[] =>
   harnessCases.flatMap(([part, kind]) => (withNeeded(parts).includes(part) ? [kind] : []));
+
+/** Test vectors of what some parts answer alone, in their order. */
+export function vectorsOfParts(vectors: Vectors, parts: readonly CodePart[]): Vectors {
+  const kinds = kindsOf(parts);
+  return { ...vectors, rows: vectors.rows.filter(({ kind }) => kinds.includes(kind)) };
+}
 
 /**
  * A program that runs the code over the table of test vectors (`vectorsTable`), and prints answers as

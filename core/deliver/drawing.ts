@@ -25,11 +25,13 @@ const tones: readonly (readonly [number, number, number])[] = [[0xd9, 0xee, 0xec
 const ink = [0x18, 0x24, 0x2f] as const;
 
 /**
- * What a camera sees of placed bodies, `width` pixels across: every pixel is the mean of two by two,
- * each of the body that is nearest there (`paint`). The viewport's height follows from its aspect.
+ * What a camera sees of placed bodies, in the picture's own shape, `longer` pixels along its longer side
+ * and at least one along the other: every pixel is the mean of two by two, each of the body that is
+ * nearest there (`paint`).
  */
-export function drawnPicture(frame: CameraFrame, placed: readonly PlacedBody[], flat: boolean, width: number): Bitmap {
-  const height = Math.max(1, Math.round(width / pictureShape(frame).aspect));
+export function drawnPicture(frame: CameraFrame, placed: readonly PlacedBody[], flat: boolean, longer: number): Bitmap {
+  const { aspect } = pictureShape(frame);
+  const [width, height] = [Math.min(1, aspect), Math.min(1, 1 / aspect)].map((side) => Math.max(1, Math.round(longer * side))) as [number, number]; // prettier-ignore
   const [w, h] = [2 * width, 2 * height];
   const triangles = worldTriangles(placed, flat);
   const { triangle } = paint(frame, triangles, { width: w, height: h, order: null });
@@ -79,7 +81,6 @@ export function placeIn(
   { width, height }: Pick<Bitmap, 'width' | 'height'>,
   point: Vec3,
 ): [number, number] | null {
-  // prettier-ignore
   const seen = worldToViewRuf(frame, point);
   if (!(seen[2] >= frame.near)) return null;
   const { x, y, w } = viewRufToClip(frame, seen);

@@ -1,7 +1,5 @@
 import type { CameraFrame } from '../camera/frame';
-import { computeLazily, problemDocument, type ProblemDocument } from '../compute/compute';
-import { resolveRequest } from '../compute/read';
-import { requestSchema } from '../compute/schema';
+import { problemDocument, readSetUp, type ProblemDocument } from '../compute/compute';
 import { writeCamera } from '../compute/write';
 import type { ConventionCodec } from '../conventions/codec';
 import { footprint } from '../ground/footprint';
@@ -29,13 +27,9 @@ export function groundSeen(frame: CameraFrame, e: ConventionCodec): Vec2[] {
 
 /** The set-up of a compute request, any JSON value, or what is wrong with it as `compute` says it. */
 export function setUpOfRequest(given: unknown): { ok: true; setUp: SetUp } | { ok: false; problem: ProblemDocument } {
-  // Queries play no part; what is wrong with the rest is said as everywhere.
-  const bare: unknown = typeof given === 'object' && given !== null ? { ...given, queries: [] } : given;
-  const checked = computeLazily(bare);
-  if (!checked.ok) return checked;
-  const resolved = resolveRequest(requestSchema.parse(bare));
-  if (!resolved.ok) throw new Error('a request that was read before');
-  const { camera, codec: e, frame, flat } = resolved.value;
+  const read = readSetUp(given);
+  if (!read.ok) return read;
+  const { camera, codec: e, frame, flat } = read.resolved;
   const refuse = (message: string) => ({ ok: false as const, problem: problemDocument([{ path: 'camera', message }]) });
   const { extents: x } = frame;
   if (!(x.right > x.left && x.top > x.bottom))

@@ -1,6 +1,4 @@
-import { computeLazily, compute, problemDocument, type ProblemDocument } from '../compute/compute';
-import { requestSchema, type ReadRequest } from '../compute/schema';
-import { resolveRequest } from '../compute/read';
+import { compute, problemDocument, readSetUp, type ProblemDocument } from '../compute/compute';
 import { viewRufToWorld } from '../convert/project';
 import type { CameraFrame } from '../camera/frame';
 import { randomFrom } from '../math/random';
@@ -50,13 +48,10 @@ function placesOf(frame: CameraFrame, count: number, seed: number): Vec3[] {
  * said as `compute` says it.
  */
 export function vectorsOf(given: unknown, count: number, seed: number): { ok: true; vectors: Vectors } | { ok: false; problem: ProblemDocument } {
-  const bare: unknown = typeof given === 'object' && given !== null ? { ...given, queries: [] } : given;
-  const checked = computeLazily(bare);
-  if (!checked.ok) return checked;
-  const request: ReadRequest = requestSchema.parse(bare);
-  const resolved = resolveRequest(request);
-  if (!resolved.ok) return { ok: false, problem: problemDocument(resolved.problems) };
-  const { frame, codec: e, flat } = resolved.value;
+  const read = readSetUp(given);
+  if (!read.ok) return read;
+  const { request } = read;
+  const { frame, codec: e, flat } = read.resolved;
   if (flat) return { ok: false, problem: problemDocument([{ path: 'camera', message: 'Test vectors are of a camera in space. Give the orthographic one that this 2D camera equals.' }]) };
   const points = placesOf(frame, count, seed).map((p) => e.toWorld(p));
   const answered = compute({ ...request, bodies: [], queries: [{ id: 'm', op: 'matrices' }, { id: 'p', op: 'worldToScreen', points }] });

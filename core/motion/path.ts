@@ -1,6 +1,6 @@
-import { basisOfAngles, type Angles, type Basis } from '../camera/orientation';
-import { columnsToQuat, normalizeQuat, quatToColumns, type Quat } from '../math/quat';
-import { addScaled, negate, scale, sub, type Vec3 } from '../math/vec3';
+import { basisOfAngles, basisOfQuat, quatOfBasis, type Angles, type Basis } from '../camera/orientation';
+import { normalizeQuat, type Quat } from '../math/quat';
+import { addScaled, scale, sub, type Vec3 } from '../math/vec3';
 
 /**
  * How the way from a key to the next is spread over its time: evenly, or starting and ending
@@ -97,14 +97,7 @@ const standing = ({ eye, angles, verticalFov }: Key): PathPlace => ({
   verticalFov,
 });
 
-const quatOf = (angles: Angles): Quat => {
-  const { right, up, forward } = basisOfAngles(angles);
-  return columnsToQuat(right, up, negate(forward));
-};
-const basisOfQuat = (q: Quat): Basis => {
-  const [right, up, back] = quatToColumns(q);
-  return { right, up, forward: negate(back) };
-};
+const quatOf = (angles: Angles): Quat => quatOfBasis(basisOfAngles(angles));
 
 /**
  * The rotation a share of the way from one to another about one axis, the shorter way round

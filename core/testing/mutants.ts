@@ -97,9 +97,15 @@ export const mutants: Readonly<Record<string, Edit>> = {
   xFlipped: projected(put(/1 \/ frame\.half_size\.x/, '-1 / frame.half_size.x')),
   'yFlipped points': screened(put(/let upward = (.*);/, 'let upward = -($1);')),
   'xFlipped points': screened(put(/let across = (.*);/, 'let across = -($1);')),
-  depthRangeOther: projected(put(/let slope = /, 'let slope = 2 * ')),
-  depthReversed: screened(put(/(\n\s*)(?:1 - )?share,/, '$1' + '1 - (0.5 + share / 2),')),
-  farLeftOut: projected(put(/let offset = (.*);/, 'let offset = -frame.near;')),
+  // From 0 to 1, or from 1 to 0, to the range twice as long: twice the depth less one.
+  depthRangeOther: both(projected(put(/let slope = (.*);/, 'let slope = 2 * ($1) - 1;')), entries('projection_matrix', (rows) => rows.map((row) => row.map((cell) => (cell === 'offset' ? '2 * offset' : cell))))), // prettier-ignore
+  depthReversed: screened((text) =>
+    text.replace(
+      /(\n\s*)(1 - )?share,/,
+      (_, before: string, turned?: string) => `${before}${turned ? '' : '1 - '}share,`,
+    ),
+  ),
+  farLeftOut: projected(put(/ \* frame\.far \/ \(frame\.far - frame\.near\)/, '')),
   shiftLeftOut: projected(put(/frame\.shift\.[xy]/g, '0')),
   'shiftLeftOut points': screened(put(/ - frame\.shift\.[xy]/g, '')),
   wNegated: entries('projection_matrix', (rows) => rows.map((row, r) => (r < 3 ? row : row.map((cell) => (cell === '0' ? cell : `-(${cell})`))))), // prettier-ignore

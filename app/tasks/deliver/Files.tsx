@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { chooseFile, saveRequest, saveProject } from '../../edits/actions';
+import { widestPicture } from '../../pictures/contract';
 import { savePng, saveSvg } from '../../pictures/saving';
 import { NumberField } from '../../sheet/NumberField';
 import { SelectRow } from '../../sheet/Select';
 import { useTaskMoment } from '../../state/tempo';
 import { change, saveReport, saveScene, useSaid } from './edits';
-import { widestPicture, type DeliverState } from './state';
+import type { DeliverState } from './state';
 
 const pictures = ['main', 'plan', 'section', 'screens', 'outside'] as const;
 type Picture = (typeof pictures)[number];

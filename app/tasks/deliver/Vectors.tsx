@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { languageOf } from '../../../core/deliver/code';
-import { vectorsTable } from '../../../formats/vectors';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
@@ -8,7 +7,7 @@ import { saveFile } from '../../ui/files';
 import { counted, figure } from '../../ui/figures';
 import { copy } from '../../ui/notices';
 import { Coloured, useCode } from './Code';
-import { change } from './edits';
+import { change, saveVectors } from './edits';
 import type { VectorsFound } from './job';
 import { mostVectors, type DeliverState } from './state';
 import { faultWords } from './words';
@@ -110,18 +109,11 @@ export function TestVectors() {
             </div>
           </dl>
           <div className="row flex-wrap">
-            <button
-              className="plain-button"
-              onClick={() => saveFile('vectors.json', `${JSON.stringify(found.vectors, null, 1)}\n`)}
-            >
-              vectors.json
-            </button>
-            <button
-              className="plain-button"
-              onClick={() => saveFile('vectors.csv', vectorsTable(found.vectors), 'text/csv')}
-            >
-              vectors.csv
-            </button>
+            {(['vectors.json', 'vectors.csv'] as const).map((name) => (
+              <button key={name} className="plain-button" onClick={() => saveVectors(name)}>
+                {name}
+              </button>
+            ))}
           </div>
         </>
       ) : (

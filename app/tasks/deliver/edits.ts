@@ -2,9 +2,10 @@ import type { Draft } from 'immer';
 import { strToU8, zipSync } from 'fflate';
 import { create } from 'zustand';
 import type { CameraFrame } from '../../../core/camera/frame';
-import { kindsOf, languageOf } from '../../../core/deliver/code';
-import { vectorsOf } from '../../../core/deliver/vectors';
+import { languageOf, vectorsOfParts } from '../../../core/deliver/code';
+import { vectorsOf, type Vectors } from '../../../core/deliver/vectors';
 import { base64Of } from '../../../formats/base64';
+import { escaped } from '../../../formats/escaped';
 import { allCameras } from '../../../formats/project';
 import type { ReportPicture } from '../../../formats/report';
 import type { CameraWay } from '../../../formats/sceneProject';
@@ -38,21 +39,37 @@ export function copyCode(): void {
   void copy(made.file.text, 'the code');
 }
 
+/** The test vectors of the camera as it is now; null where there are none. */
+function vectorsNow(now: ReturnType<typeof present>): Vectors | null {
+  const bare = now.flat ? '' : bareRequest(now);
+  if (typeof bare === 'string') return null;
+  const made = vectorsOf(bare, now.slice.count, now.slice.seed);
+  return made.ok ? vectorsOfParts(made.vectors, partsFor(now, now.slice.parts)) : null;
+}
+const vectorFiles = {
+  'vectors.json': (vectors: Vectors) => `${JSON.stringify(vectors, null, 1)}\n`,
+  'vectors.csv': vectorsTable,
+};
+
+/** Saves the test vectors of the camera as it is now: the list may still be of the one before. */
+export function saveVectors(name: keyof typeof vectorFiles): void {
+  const vectors = vectorsNow(present());
+  if (!vectors) return complain('There are no test vectors while the camera cannot be.');
+  saveFile(name, vectorFiles[name](vectors), name.endsWith('.csv') ? 'text/csv' : undefined);
+}
+
 /** Saves the code, the example, the harness with its test vectors, the project as a compute request and the commands, as one archive. */
 export async function saveAll(): Promise<void> {
   const now = present();
   const made = codeNow(now);
   if (typeof made === 'string') return complain(`There is nothing to save: ${made}`);
   const language = languageOf(now.slice.language)!;
-  const bare = bareRequest(now);
-  const kinds = kindsOf(partsFor(now, now.slice.parts));
-  const vectors = now.flat || typeof bare === 'string' ? null : vectorsOf(bare, now.slice.count, now.slice.seed);
-  const own = vectors?.ok ? { ...vectors.vectors, rows: vectors.vectors.rows.filter(({ kind }) => kinds.includes(kind)) } : null; // prettier-ignore
+  const vectors = vectorsNow(now);
   const files: Record<string, string> = {
     [made.file.name]: made.file.text,
     ...(made.example && { [language.mainFile]: made.example }),
     [language.harnessFile]: made.harness,
-    ...(own && { 'vectors.json': `${JSON.stringify(own, null, 1)}\n`, 'vectors.csv': vectorsTable(own) }),
+    ...(vectors && Object.fromEntries(Object.entries(vectorFiles).map(([name, text]) => [name, text(vectors)]))),
     'camera.json': `${JSON.stringify(await currentRequest(), null, 2)}\n`,
     'commands.sh': `${commandsOf(now.slice, now.flat).join('\n')}\n`,
   };
@@ -81,7 +98,7 @@ export async function saveReport(): Promise<void> {
       pictures.push({
         title,
         says: '',
-        markup: `<img alt="${title}" src="data:image/svg+xml;base64,${base64Of(bytes)}">`,
+        markup: `<img alt="${escaped(title)}" src="data:image/svg+xml;base64,${base64Of(bytes)}">`,
       });
       notice.at((i + 1) / (all.length + 1));
     }
@@ -101,7 +118,7 @@ export async function saveReport(): Promise<void> {
 export async function saveScene(binary: boolean): Promise<void> {
   const now = present();
   const [{ writeGlb, writeGltf }, { sceneOfProject, timesOver }] = await Promise.all([
-    import('../../../formats/gltf'),
+    import('../../../formats/gltfWrite'),
     import('../../../formats/sceneProject'),
   ]);
   const { project } = now;

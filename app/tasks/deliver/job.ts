@@ -1,8 +1,9 @@
-import { kindsOf } from '../../../core/deliver/code';
+import { vectorsOfParts } from '../../../core/deliver/code';
 import { catchesOf } from '../../../core/deliver/catches';
-import { vectorsOf, type VectorRow, type Vectors } from '../../../core/deliver/vectors';
+import type { CodePart } from '../../../core/deliver/library';
+import { vectorsOf, type VectorRow } from '../../../core/deliver/vectors';
 import type { FaultName } from '../../../core/diagnose/faults';
-import { type JobModule, type JobSpec } from '../../state/jobs';
+import type { JobModule, JobSpec } from '../../state/jobs';
 import { bareRequest, partsFor } from './setUp';
 import type { DeliverState } from './state';
 
@@ -10,13 +11,11 @@ interface Asked {
   readonly request: string;
   readonly count: number;
   readonly seed: number;
-  readonly kinds: string;
+  /** Names of parts, with commas between. */
+  readonly parts: string;
 }
 /** Test vectors, and what each row of them finds. */
 export interface VectorsFound {
-  /** What they are of: an answer to another camera is none. */
-  readonly of: string;
-  readonly vectors: Vectors;
   readonly rows: readonly (VectorRow & { readonly finds: readonly FaultName[] })[];
   readonly faults: number;
   readonly unseen: readonly FaultName[];
@@ -28,16 +27,15 @@ const vectors: JobSpec<DeliverState, Asked, VectorsFound | null> = {
     const request = now.flat ? '' : bareRequest(now);
     if (typeof request === 'string') return null;
     const { count, seed, parts } = now.slice;
-    return { request: JSON.stringify(request), count, seed, kinds: kindsOf(partsFor(now, parts)).join() };
+    return { request: JSON.stringify(request), count, seed, parts: partsFor(now, parts).join() };
   },
   rest: 60,
-  run: ({ request, count, seed, kinds }) => {
+  run: ({ request, count, seed, parts }) => {
     const made = vectorsOf(JSON.parse(request), count, seed);
     if (!made.ok) return null;
-    const rows = made.vectors.rows.filter(({ kind }) => kinds.split(',').includes(kind));
-    const own = { ...made.vectors, rows };
+    const own = vectorsOfParts(made.vectors, parts.split(',') as CodePart[]);
     const { rows: finds, faults, unseen } = catchesOf(own);
-    return { of: `${request} ${count} ${seed} ${kinds}`, vectors: own, rows: rows.map((row) => ({ ...row, finds: finds.get(row.id)! })), faults, unseen }; // prettier-ignore
+    return { rows: own.rows.map((row) => ({ ...row, finds: finds.get(row.id)! })), faults, unseen };
   },
 };
 

@@ -3,10 +3,9 @@ import { listOf } from '../../../core/compute/schema';
 import { deliverLanguages } from '../../../core/deliver/languages';
 import { codeParts, type CodePart } from '../../../core/deliver/library';
 import type { Naming, NumberType } from '../../../core/deliver/print';
+import { widestPicture } from '../../pictures/contract';
 import type { Slice } from '../../state/slices';
 
-/** The widest picture that is made. */
-export const widestPicture = 8192;
 export const languageNames = deliverLanguages.map(({ name }) => name) as [string, ...string[]];
 export const namings = ['own', 'snake', 'camel', 'pascal'] as const satisfies readonly Naming[];
 

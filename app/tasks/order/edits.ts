@@ -1,6 +1,7 @@
+import { quatOfBasis } from '../../../core/camera/orientation';
 import type { Draft } from 'immer';
-import { columnsToQuat, multiplyQuat, quatAbout } from '../../../core/math/quat';
-import { addScaled, negate, type Vec3 } from '../../../core/math/vec3';
+import { multiplyQuat, quatAbout } from '../../../core/math/quat';
+import { addScaled, type Vec3 } from '../../../core/math/vec3';
 import { sizeAt } from '../../../core/convert/project';
 import { triangleAt } from '../../../core/order/faces';
 import type { Hit } from '../../../core/pick/pick';
@@ -53,7 +54,7 @@ export function layRing(): void {
   const ahead = flat ? 0 : Math.max(least, Math.min(within, (frame.far ?? Infinity) * 0.4));
   const size = Math.min(...sizeAt(frame, ahead)) * 0.45;
   const middle: Vec3 = flat ? [frame.eye[0], frame.eye[1], 0] : addScaled(frame.eye, frame.forward, ahead);
-  const turned = columnsToQuat(frame.right, frame.up, negate(frame.forward));
+  const turned = quatOfBasis(frame);
   const long = size;
   const spars = [0, 120, 240].map((angle, i): ProjectBody => {
     const a = (angle * Math.PI) / 180;

@@ -1,243 +1,17 @@
-import { Document, WebIO, type Camera, type GLTF, type Node } from '@gltf-transform/core';
-import { base64Of } from './base64';
-import { isGlb } from './glb';
+import { WebIO, type Camera, type Document, type GLTF, type Node } from '@gltf-transform/core';
+import { localTransform, type Shape } from '../core/bodies/body';
+import { quatOfBasis, repairBasis, type Basis } from '../core/camera/orientation';
 import { shapeSchema } from '../core/compute/schema';
-import type { Shape } from '../core/bodies/body';
-import { drawnMesh } from '../core/bodies/mesh';
-import { anglesOfBasis, repairBasis, type Basis } from '../core/camera/orientation';
-import { columnsToQuat, normalizeQuat, rotateByQuat, type Quat } from '../core/math/quat';
-import { mat4, transformPoint, multiply, transpose, type Mat4 } from '../core/math/mat4';
+import { normalizeQuat, type Quat } from '../core/math/quat';
+import { multiply, transformPoint, transpose, type Mat4 } from '../core/math/mat4';
+import { negate, normalize, type Vec2, type Vec3 } from '../core/math/vec3';
 import { slerp } from '../core/motion/path';
-import { addScaled, length, negate, normalize, type Vec2, type Vec3 } from '../core/math/vec3';
 import type { Problem } from '../core/reasons';
+import { isGlb } from './glb';
+import { endless, ownOf, type Extras } from './gltfExtras';
+import type { SceneBody, SceneCamera, SceneCourse, SceneFile, SceneLens } from './scene';
 
-/*
- * Scenes as glTF 2.0 (registry.khronos.org/glTF/specs/2.0), in and out. Its world is the canonical one
- * (right-handed, +y up, a camera looks along −z), its lengths metres, its angles radians. What it cannot
- * hold goes out under `extras.astrolabe`, so that it comes back here, and is said.
- */
-
-export interface SceneBody {
-  readonly id: string;
-  readonly name: string;
-  readonly shape: Shape;
-  readonly position: Vec3;
-  readonly rotation: Quat;
-  readonly scale: Vec3;
-  readonly parent: string | null;
-}
-export type SceneLens =
-  /** Radians; far null is infinity; aspect null is the viewport's. */
-  | { readonly kind: 'perspective'; readonly verticalFov: number; readonly near: number; readonly far: number | null; readonly aspect: number | null; readonly shift: Vec2 }
-  | { readonly kind: 'orthographic'; readonly height: number; readonly near: number; readonly far: number; readonly aspect: number | null; readonly shift: Vec2 }; // prettier-ignore
-export interface SceneCamera extends Basis {
-  readonly id: string;
-  readonly name: string;
-  readonly position: Vec3;
-  readonly lens: SceneLens;
-}
-/** Where a body (in its parent's space) or a camera stands at times, seconds, rising. */
-export interface SceneCourse {
-  readonly of: 'body' | 'camera';
-  readonly id: string;
-  readonly times: readonly number[];
-  readonly positions: readonly Vec3[];
-  readonly rotations: readonly Quat[];
-}
-/** A scene in canonical axes. */
-export interface SceneFile {
-  readonly name: string;
-  readonly bodies: readonly SceneBody[];
-  readonly cameras: readonly SceneCamera[];
-  readonly courses: readonly SceneCourse[];
-  /** The camera that is looked through, by its id; the first if it is not said. */
-  readonly through?: string;
-}
-
-/** The camera's own axes as a rotation: right, up and backward are x, y and z. */
-export const quatOfBasis = ({ right, up, forward }: Basis): Quat => columnsToQuat(right, up, negate(forward));
-/** A rotation as a camera's axes. */
-export const basisOfQuat = (q: Quat): Basis => ({ right: rotateByQuat(q, [1, 0, 0]), up: rotateByQuat(q, [0, 1, 0]), forward: rotateByQuat(q, [0, 0, -1]) }); // prettier-ignore
-
-type Extras = Record<string, unknown>;
-/** What is kept beside what glTF says, by the name of the product. */
-const kept = (what: object): Extras => ({ astrolabe: what });
-
-function cameraOf(
-  document: Document,
-  camera: SceneCamera,
-  aspect: number,
-): { readonly made: Camera; readonly position: Vec3; readonly said: readonly string[] } {
-  // prettier-ignore
-  const { lens, name } = camera;
-  const made = document.createCamera(name);
-  const said: string[] = [];
-  const own = lens.aspect ?? aspect;
-  let { position } = camera;
-  if (lens.kind === 'perspective') {
-    made.setType('perspective').setYFov(lens.verticalFov).setZNear(lens.near).setAspectRatio(own);
-    // Without a far plane the projection is the infinite one.
-    if (lens.far !== null) made.setZFar(lens.far);
-  } else {
-    // Near cannot lie behind the eye there: the eye goes back to near, and the picture stays.
-    const back = Math.min(0, lens.near);
-    position = addScaled(position, camera.forward, back);
-    made.setType('orthographic').setXMag((lens.height / 2) * own).setYMag(lens.height / 2).setZNear(lens.near - back).setZFar(lens.far - back); // prettier-ignore
-    if (back < 0) said.push(`${name} begins behind its eye, which glTF does not have: its node stands at near instead.`); // prettier-ignore
-  }
-  const [x, y] = lens.shift;
-  if (x || y) said.push(`The lens shift of ${name} is left out: glTF has symmetric cameras alone.`);
-  const bare = camera.position === position ? {} : { position: camera.position, near: lens.near, far: lens.far };
-  made.setExtras({ ...(lens.far === null && { [endless]: true }), ...kept({ ...((x || y) && { shift: lens.shift }), ...(lens.aspect === null && { aspect: null }), ...bare }) }); // prettier-ignore
-  return { made, position, said };
-}
-
-/** Where the nodes of cameras stand, by the ids of the cameras. */
-type Places = Map<string, { readonly translation: Vec3; readonly rotation: Quat }>;
-
-/** The triangles of a shape in its own space, as it is drawn. */
-function trianglesOf(shape: Shape): { readonly positions: Float32Array; readonly indices: Uint32Array } {
-  const { mesh, scale } = drawnMesh(shape, false);
-  return {
-    positions: Float32Array.from(mesh.positions, (v, i) => v * scale[i % 3]!),
-    indices: Uint32Array.from(mesh.indices),
-  };
-}
-
-/**
- * A scene as a glTF document, with what glTF cannot hold, a sentence each. `aspect` is that of the
- * viewport. Bodies become nodes in their tree, with the triangles that they are drawn with (positions
- * are floats there); cameras are nodes of the scene; courses animations, even between their times.
- */
-function documentOf(
-  { name, bodies, cameras, courses, through }: SceneFile,
-  aspect: number,
-): { readonly document: Document; readonly said: string[]; readonly places: Places } {
-  // prettier-ignore
-  const document = new Document();
-  document.getRoot().getAsset().generator = 'Astrolabe';
-  // A file without triangles and motions has no buffer.
-  const buffer = bodies.some(({ shape }) => shape.kind !== 'point') || courses.length ? document.createBuffer() : null;
-  const scene = document.createScene(name);
-  document.getRoot().setDefaultScene(scene);
-  const said: string[] = [];
-  const material = document.createMaterial('Stone').setBaseColorFactor([0.73, 0.85, 0.85, 1]).setMetallicFactor(0).setRoughnessFactor(1); // prettier-ignore
-  const meshes = new Map<Shape, ReturnType<Document['createMesh']>>();
-  const meshOf = (shape: Shape, own: string) => {
-    const known = meshes.get(shape);
-    if (known) return known;
-    const { positions, indices } = trianglesOf(shape);
-    const primitive = document
-      .createPrimitive()
-      .setMaterial(material)
-      .setAttribute('POSITION', document.createAccessor().setType('VEC3').setArray(positions).setBuffer(buffer))
-      .setIndices(document.createAccessor().setType('SCALAR').setArray(indices).setBuffer(buffer));
-    const made = document.createMesh(own).addPrimitive(primitive);
-    meshes.set(shape, made);
-    return made;
-  };
-  const nodes = new Map<string, Node>();
-  const exact = new Set<string>();
-  const places: Places = new Map();
-  for (const { id, name: own, shape, position, rotation, scale } of bodies) {
-    const node = document.createNode(own).setTranslation([...position]).setRotation([...rotation]).setScale([...scale]); // prettier-ignore
-    if (shape.kind !== 'point') node.setMesh(meshOf(shape, own));
-    node.setExtras(kept({ id, ...(shape.kind !== 'mesh' && { shape }) }));
-    if (shape.kind === 'sphere') exact.add('Spheres');
-    nodes.set(id, node);
-  }
-  for (const { id, parent } of bodies) (parent === null ? scene : nodes.get(parent)!).addChild(nodes.get(id)!);
-  if (exact.size) said.push('Spheres are written with facets, as they are drawn; their radius is kept in the extras.');
-  for (const camera of cameras) {
-    const { made, position, said: own } = cameraOf(document, camera, aspect);
-    said.push(...own);
-    places.set(camera.id, { translation: position, rotation: quatOfBasis(camera) });
-    const node = document.createNode(camera.name).setCamera(made).setTranslation([...position]).setRotation([...quatOfBasis(camera)]); // prettier-ignore
-    node.setExtras(kept({ id: camera.id, ...(camera.id === through && { through: true }) }));
-    scene.addChild(node);
-    nodes.set(`camera ${camera.id}`, node);
-  }
-  if (courses.length) {
-    const animation = document.createAnimation('Motion');
-    for (const { of, id, times, positions, rotations } of courses) {
-      const node = nodes.get(of === 'camera' ? `camera ${id}` : id);
-      if (!node) continue;
-      const input = document.createAccessor().setType('SCALAR').setArray(Float32Array.from(times)).setBuffer(buffer);
-      for (const [path, type, values] of [
-        ['translation', 'VEC3', positions],
-        ['rotation', 'VEC4', rotations],
-      ] as const) {
-        const output = document.createAccessor().setType(type).setArray(Float32Array.from(values.flat())).setBuffer(buffer); // prettier-ignore
-        const sampler = document.createAnimationSampler().setInput(input).setOutput(output).setInterpolation('LINEAR');
-        animation.addSampler(sampler).addChannel(document.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler)); // prettier-ignore
-      }
-    }
-  }
-  return { document, said, places };
-}
-
-/** A scene as the text of a document and the bytes beside it. */
-async function partsOf(scene: SceneFile, aspect: number) {
-  const { document, said, places } = documentOf(scene, aspect);
-  const { json, resources } = await new WebIO().writeJSON(document, { basename: 'scene' });
-  // The library knows no far plane at infinity: that is one that is not said.
-  for (const { extras, perspective } of json.cameras ?? []) if (perspective && (extras as Extras | undefined)?.[endless]) delete perspective.zfar; // prettier-ignore
-  for (const camera of json.cameras ?? []) if (camera.extras) delete (camera.extras as Extras)[endless]; // prettier-ignore
-  // Nor does it write what is nearly where nothing stands: every place is said in full.
-  const idOf = (node: { extras?: unknown }) => (node.extras as { astrolabe: { id: string } }).astrolabe.id;
-  const bodies = new Map(scene.bodies.map((body) => [body.id, body]));
-  for (const node of json.nodes ?? []) {
-    const body = node.camera === undefined ? bodies.get(idOf(node)) : undefined;
-    if (body) Object.assign(node, { translation: body.position, rotation: body.rotation, scale: body.scale });
-    const stands = node.camera === undefined ? undefined : places.get(idOf(node));
-    if (stands) Object.assign(node, stands);
-  }
-  const [buffer] = json.buffers ?? [];
-  const bytes = buffer?.uri ? resources[buffer.uri]! : null;
-  if (buffer) delete buffer.uri;
-  return { json, buffer, bytes, said };
-}
-/** Marks a camera whose far plane is at infinity, for as long as the library has it. */
-const endless = 'astrolabeEndless';
-
-/** A scene as .glb, one file of bytes (the specification's section 4.4); with what glTF cannot hold. */
-export async function writeGlb(
-  scene: SceneFile,
-  aspect: number,
-): Promise<{ readonly bytes: Uint8Array; readonly said: readonly string[] }> {
-  // prettier-ignore
-  const { json, bytes, said } = await partsOf(scene, aspect);
-  const text = new TextEncoder().encode(JSON.stringify(json));
-  const padded = (length: number) => 4 * Math.ceil(length / 4);
-  const chunks = [
-    { kind: 0x4e4f534a, bytes: text, filler: 0x20 },
-    ...(bytes ? [{ kind: 0x004e4942, bytes, filler: 0 }] : []),
-  ];
-  const total = chunks.reduce((sum, chunk) => sum + 8 + padded(chunk.bytes.length), 12);
-  const out = new Uint8Array(total);
-  const view = new DataView(out.buffer);
-  [0x46546c67, 2, total].forEach((v, i) => view.setUint32(4 * i, v, true));
-  let at = 12;
-  for (const { kind, bytes: own, filler } of chunks) {
-    view.setUint32(at, padded(own.length), true);
-    view.setUint32(at + 4, kind, true);
-    out.fill(filler, at + 8, at + 8 + padded(own.length));
-    out.set(own, at + 8);
-    at += 8 + padded(own.length);
-  }
-  return { bytes: out, said };
-}
-
-/** A scene as .gltf, text that holds its buffers in itself; with what glTF cannot hold. */
-export async function writeGltf(
-  scene: SceneFile,
-  aspect: number,
-): Promise<{ readonly text: string; readonly said: readonly string[] }> {
-  // prettier-ignore
-  const { json, buffer, bytes, said } = await partsOf(scene, aspect);
-  if (buffer && bytes) buffer.uri = `data:application/octet-stream;base64,${base64Of(bytes)}`;
-  return { text: `${JSON.stringify(json, null, 1)}\n`, said };
-}
+/* Scenes from glTF 2.0 (registry.khronos.org/glTF/specs/2.0), whoever wrote it. */
 
 export type ReadScene =
   | {
@@ -280,12 +54,6 @@ async function documentIn(bytes: Uint8Array): Promise<Document | string> {
       : `It could not be read as glTF: ${message}`;
   }
 }
-
-/** An own value beside what glTF says, where the file has been here before. */
-const ownOf = (of: { getExtras(): Record<string, unknown> }): Record<string, unknown> => {
-  const { astrolabe } = of.getExtras() as { astrolabe?: unknown };
-  return typeof astrolabe === 'object' && astrolabe !== null ? (astrolabe as Record<string, unknown>) : {};
-};
 
 /** Triangles of the primitives of a node's mesh, one after another; null for none. */
 function shapeOf(node: Node, left: Set<string>): Shape | null {
@@ -382,12 +150,6 @@ function animatedNodes(document: Document, left: Set<string>): ReadonlyMap<Node,
   );
 }
 
-/** The transform from a node's own space to its parent's, from its parts. */
-function local(translation: Vec3, rotation: Quat, scale: Vec3): Mat4 {
-  const axes = ([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as const).map((v, i) => rotateByQuat(rotation, v).map((c) => c * scale[i]!)); // prettier-ignore
-  return mat4([0, 1, 2].flatMap((r) => [axes[0]![r]!, axes[1]![r]!, axes[2]![r]!, translation[r]!]).concat([0, 0, 0, 1])); // prettier-ignore
-}
-
 /** The chain from a node up to the scene, the node first. */
 function chainOf(node: Node): Node[] {
   const chain = [node];
@@ -400,11 +162,11 @@ function worldOf(node: Node, animated: ReadonlyMap<Node, Animated>, time: number
   let m: Mat4 | null = null;
   for (const one of chainOf(node)) {
     const moving = time === null ? undefined : animated.get(one)?.at(time);
-    const own = local(
-      moving?.translation ?? (one.getTranslation() as unknown as Vec3),
-      moving?.rotation ?? (one.getRotation() as unknown as Quat),
-      one.getScale() as unknown as Vec3,
-    );
+    const own = localTransform({
+      position: moving?.translation ?? (one.getTranslation() as unknown as Vec3),
+      rotation: moving?.rotation ?? (one.getRotation() as unknown as Quat),
+      scale: one.getScale() as unknown as Vec3,
+    });
     m = m ? multiply(own, m) : own;
   }
   return m!;
@@ -527,20 +289,3 @@ function unique(): (wanted: unknown, name: string) => { readonly id: string; rea
     return { id, name };
   };
 }
-
-/** A camera's angles along a course, radians: yaw goes on where it passes half a turn. */
-export function anglesAlong(
-  rotations: readonly Quat[],
-): readonly { readonly yaw: number; readonly pitch: number; readonly roll: number }[] {
-  // prettier-ignore
-  let before = 0;
-  return rotations.map((q, i) => {
-    const { yaw, pitch, roll } = anglesOfBasis(basisOfQuat(q));
-    const on = i ? yaw + 2 * Math.PI * Math.round((before - yaw) / (2 * Math.PI)) : yaw;
-    before = on;
-    return { yaw: on, pitch, roll };
-  });
-}
-
-/** How far a course goes: of one that stays where it is, 0. */
-export const wayOf = ({ positions }: SceneCourse): number => positions.reduce((sum, p, i) => (i ? sum + length(addScaled(p, positions[i - 1]!, -1)) : 0), 0); // prettier-ignore
