@@ -2,7 +2,7 @@ import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { limitsTable } from '../core/compute/limits';
@@ -116,6 +116,59 @@ int main() {
     expect(run('check', vectors, file('none.txt', 'view,x'))).toMatchObject({ status: 2, stderr: expect.stringContaining('is no number') });
     expect(run('check', given, file('right.csv', answersOf('width / height')))).toMatchObject({ status: 2, stderr: expect.stringContaining('no test vectors') });
   }, 60_000); // prettier-ignore
+
+  const hasPython = spawnSync('sh', ['-c', 'command -v python3']).status === 0;
+  it.skipIf(!hasPython)(
+    'writes a harness that answers test vectors of the same parts, and finds a fault put into the code',
+    () => {
+      const given = file('harnessed.json', JSON.stringify(request(0)));
+      const out = join(folder, 'harness');
+      const parts = ['--parts', 'camera,worldToScreen'];
+      const made = run('code', given, '--language', 'Python', ...parts, '--harness', '--out', out);
+      const names = made.stdout
+        .trim()
+        .split('\n')
+        .map((path) => basename(path));
+      expect(names).toEqual(['camera.py', 'harness.py']);
+      const table = run('vectors', given, ...parts, '--csv').stdout;
+      // What these parts cannot answer is not asked.
+      expect([...new Set(table.trim().split('\n').slice(1).map((row) => row.split(',')[1]))]).toEqual(['view', 'projection', 'viewProjection', 'cameraToWorld', 'worldToScreen']); // prettier-ignore
+      expect(run('vectors', given, '--csv').stdout).toContain(',screenToWorld,');
+      writeFileSync(join(out, 'vectors.csv'), table);
+      const kept = file('parts.json', run('vectors', given, ...parts).stdout);
+      const answered = () => run('check', kept, file('answers.csv', execFileSync('python3', ['harness.py', 'vectors.csv'], { cwd: out, encoding: 'utf8' }))); // prettier-ignore
+      expect(answered()).toMatchObject({ status: 0, stdout: expect.stringMatching(/^\d+ right, 0 wrong\n$/) });
+      const code = readFileSync(join(out, 'camera.py'), 'utf8');
+      const wrong = code.replace('* camera.size.x / camera.size.y', '* camera.size.y / camera.size.x');
+      expect(wrong).not.toBe(code);
+      writeFileSync(join(out, 'camera.py'), wrong);
+      const found = answered();
+      expect(found.status).toBe(1);
+      expect(found.stdout).toContain('aspect is height over width');
+    },
+  );
+
+  it('writes a scene and reads it again to the same pixels, and a report; what is wrong with a query is said', () => {
+    const whole = { ...request(4), bodies: [{ id: 'boat', shape: { kind: 'box', size: [1, 2, 3] }, position: [0, 0, -5] }] }; // prettier-ignore
+    const given = file('scene.json', JSON.stringify(whole));
+    const pixels = (path: string) => (JSON.parse(run('compute', path).stdout) as { results: { points: { screen: number[] }[] }[] }).results[0]!.points; // prettier-ignore
+    for (const name of ['scene.glb', 'scene.gltf']) {
+      const out = join(folder, name);
+      expect(run('gltf', given, '--out', out).status).toBe(0);
+      const read = run('scene', out, '--conventions', given);
+      expect(read.status).toBe(0);
+      const again = JSON.parse(read.stdout) as { bodies: { id: string }[] };
+      expect(again.bodies.map(({ id }) => id)).toEqual(['boat']);
+      const path = file('again.json', JSON.stringify({ ...again, viewport: whole.viewport, queries: whole.queries }));
+      pixels(path).forEach(({ screen }, i) => screen.forEach((v, k) => expect(v).toBeCloseTo(pixels(given)[i]!.screen[k]!, 5))); // prettier-ignore
+    }
+    expect(run('scene', given)).toMatchObject({ status: 2, stdout: '' });
+    const page = join(folder, 'report.html');
+    expect(run('report', given, '--out', page, '--title', 'A & B').status).toBe(0);
+    expect(readFileSync(page, 'utf8')).toContain('<h1>A &amp; B</h1>');
+    const odd = file('odd.json', JSON.stringify({ ...whole, queries: [{ id: 'p', op: 'worldToScreen', points: [[1]] }] })); // prettier-ignore
+    expect(run('report', odd, '--out', page)).toMatchObject({ status: 2, stderr: expect.stringContaining('queries[0].points[0]') }); // prettier-ignore
+  });
 
   it('says in a sentence what is wrong, and ends with 2', () => {
     const all = [

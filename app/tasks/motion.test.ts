@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { compute } from '../../core/compute/compute';
+import { basisOfAngles } from '../../core/camera/orientation';
 import { resolvedCamera } from '../../core/compute/resolved';
+import { radians } from '../../core/math/angle';
 import { frameStages } from '../../core/motion/stages';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
@@ -11,7 +13,7 @@ import { allCameras, type Project } from '../../formats/project';
 import { moversOf } from '../pictures/taskMarks';
 import { journeyAt } from '../state/journey';
 import { installMovers, momentOf, type Moment } from '../state/moment';
-import { installSlices, sliceOf, taskMoment, withSliceIn } from '../state/slices';
+import { installSlices, sliceOf, taskMoment, withSliceIn, withWays } from '../state/slices';
 import { moves, spanOf } from '../state/span';
 import { jobs, type Compared, type SeamsFound, type TurnedBoth } from './motion/job';
 import { journeyOf, trackOf } from './motion/journey';
@@ -145,6 +147,31 @@ describe('the camera of the page over time', () => {
     const then = momentOf(project, 5 - 1 / 60).frame;
     now.stale.billboards!.eye.forEach((v, i) => expect(v).toBeCloseTo(then.eye[i]!, 9));
     expect(momentOf(base, 5).stale).toEqual({});
+  });
+
+  it('has the ways that a scene brought: at each of their keys the camera stands and looks as it says', () => {
+    const numbers = { position: place, yaw: real(-170, 170), pitch: real(-80, 80), roll: real(-30, 30), verticalFov: real(20, 100) }; // prettier-ignore
+    const keys = fc.array(fc.record({ step: real(0.2, 5), ...numbers }), { minLength: 1, maxLength: 6 });
+    fc.assert(
+      fc.property(keys, fc.constantFrom(...allCameras(harbour).map(({ id }) => id)), (list, id) => {
+        let time = 0;
+        const way = list.map(({ step, ...key }) => ({ time: (time += step), ...key }));
+        const project = withWays(through(harbour, id), [{ id, keys: way }]);
+        // The other cameras keep their own.
+        const [kept, before] = [project, harbour].map((one) => sliceOf<MotionState>('motion', one).tracks) as [MotionState['tracks'], MotionState['tracks']]; // prettier-ignore
+        expect({ ...kept, [id]: null }).toEqual({ ...before, [id]: null });
+        const journey = journeyOf(own(project))!;
+        for (const { time: at, position, yaw, pitch, roll } of way) {
+          const shown = journeyAt(journey, at);
+          if (!shown.ok) throw new Error('a proper camera');
+          shown.value.eye.forEach((v, i) => expect(v).toBeCloseTo(position[i]!, 9));
+          const basis = basisOfAngles({ yaw: radians(yaw), pitch: radians(pitch), roll: radians(roll) });
+          for (const axis of ['right', 'up', 'forward'] as const)
+            shown.value[axis].forEach((v, i) => expect(v).toBeCloseTo(basis[axis][i]!, 9));
+        }
+      }),
+      { numRuns: 100 },
+    );
   });
 
   it('keeps its numbers, read by other conventions: what is written stays the same', () => {
