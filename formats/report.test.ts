@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compute } from '../core/compute/compute';
+import { compute, readRequest } from '../core/compute/compute';
 import { codecOf } from '../core/conventions/codec';
 import { requests } from '../core/testing/requests';
 import { saltmarrow } from '../demo/saltmarrow';
@@ -23,9 +23,13 @@ const section = (html: string, title: string) => html.split('<h2>').find((part) 
 const cells = (html: string) => [...html.matchAll(/<td>(.*?)<\/td>/g)].map(([, text]) => text!);
 
 describe('a report', () => {
+  // Pictures take their time: a report of each demo is made once.
+  const harbour = made(asked(saltmarrow()));
+  const chart = made(asked(saltmarrowChart()));
+
   it('has the matrices, the verdicts and the camera that `compute` answers', () => {
     const given = asked(saltmarrow());
-    const html = made(given);
+    const html = harbour;
     const answered = compute({ ...given, queries: [{ id: 'm', op: 'matrices' }, { id: 'v', op: 'visibility', method: 'exact' }] }); // prettier-ignore
     if (!answered.ok) throw new Error('a proper request');
     const [matrices, visibility] = answered.response.results as unknown as [Record<string, number[]>, { bodies: { body: string; verdict: string; rejectedBy: string[] }[] }]; // prettier-ignore
@@ -43,8 +47,7 @@ describe('a report', () => {
   });
 
   it('needs nothing from elsewhere, and its markup is closed', () => {
-    for (const project of [saltmarrow(), saltmarrowChart()]) {
-      const html = made(asked(project));
+    for (const html of [harbour, chart]) {
       expect(html).not.toMatch(/<script|<link|@import|url\(|src="(?!data:)|href="(?!data:)/);
       for (const tag of ['section', 'table', 'tr', 'td', 'dl', 'dd', 'figure', 'svg', 'pre', 'math', 'div']) {
         const count = (text: RegExp) => html.match(text)?.length ?? 0;
@@ -54,7 +57,7 @@ describe('a report', () => {
   });
 
   it('of a flat world has one picture, the pixel of a point, and no test vectors', () => {
-    const html = made(asked(saltmarrowChart()));
+    const html = chart;
     expect(html.match(/<figure>/g)).toHaveLength(1);
     expect(section(html, 'Test vectors')).toBeUndefined();
     expect(section(html, 'Working')).toContain('From the world to the screen');
@@ -88,13 +91,14 @@ describe('a report', () => {
     fc.assert(
       fc.property(requests, (given) => {
         const report = reportOf(given, { title: 'Any' });
-        expect(report.ok).toBe(compute({ ...(given as object), queries: [] }).ok);
+        const read = readRequest(given);
+        expect(report.ok ? null : report.problem).toEqual(read.ok ? null : read.problem);
         if (report.ok) {
           taken++;
           expect(report.html).not.toMatch(/>(?:NaN|undefined|−?Infinity)|NaN</);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: 30 },
     );
     expect(taken).toBeGreaterThan(5);
   });
