@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { randomFrom } from '../math/random';
 import type { Vec2 } from '../math/vec3';
 import { chiSquare, countTouching, fatesOf, paddingToHide, roundPlayer, takenByTerm, upperGamma } from './measures';
-import { distanceToPolygon } from './region';
+import { distanceToPolygon, touchesPolygon } from './region';
 import { spawn, spawnRegion, type SpawnTerms } from './spawn';
 
 const real = (min: number, max: number) => fc.integer({ min: 0, max: 1024 }).map((v) => min + ((max - min) * v) / 1024);
@@ -24,6 +24,33 @@ const terms: fc.Arbitrary<SpawnTerms> = fc
     keepAway: [{ centre: [w + 2, 0], distance: disc }],
     ahead: sector === null ? null : { apex: [0, 0], direction: [1, 0.4], halfAngle: sector },
   }));
+
+describe('whether a disc touches what is seen', () => {
+  it('is told as its distance tells it, of any size, wherever it lies', () => {
+    const turns = fc.uniqueArray(fc.integer({ min: 0, max: 255 }), { minLength: 3, maxLength: 9 });
+    let [inside, at, off] = [0, 0, 0];
+    fc.assert(
+      fc.property(turns, real(-12, 12), real(0.2, 1), real(0, 2), fc.tuple(real(-1.6, 1.6), real(-1.6, 1.6)), real(-1e4, 1e4), (list, power, flat, share, [x, y], far) => {
+        const size = 2 ** power;
+        const place = (u: number, v: number): Vec2 => [(far + u) * size, (v - far) * size];
+        const polygon = list.sort((a, b) => a - b).map((v) => place(Math.cos((v * Math.PI) / 128), flat * Math.sin((v * Math.PI) / 128))); // prettier-ignore
+        const p = place(x, y);
+        const distance = distanceToPolygon(polygon, p);
+        const rounding = 1e-12 * size * (1 + Math.abs(far));
+        // Beside any radius those that just touch, and just do not.
+        for (const radius of [share * size, distance + rounding, Math.max(0, distance - rounding)]) {
+          if (Math.abs(distance - radius) < 0.5 * rounding && distance > 0) continue;
+          expect(touchesPolygon(polygon, radius)(...p)).toBe(distance <= radius);
+        }
+        if (distance === 0) inside++;
+        else if (distance < share * size) at++;
+        else off++;
+      }),
+      { numRuns: 3000 },
+    ); // prettier-ignore
+    expect(Math.min(inside, at, off)).toBeGreaterThan(100);
+  });
+});
 
 describe('what terms leave', () => {
   it('grows less with every term, and comes to the region itself', () => {

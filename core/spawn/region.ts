@@ -339,27 +339,35 @@ export function touchesPolygon(polygon: readonly Vec2[], radius: number): (x: nu
     high = Math.max(high, y + radius);
   }
   const count = polygon.length;
-  // Each side by its beginning, its way and one over its length squared: asked of a million places.
-  const sides = new Float64Array(5 * count);
+  // Rounding of a place's distance from a side's line is less than this times the side's length.
+  const rounding = 1e-14 * (Math.max(right - left, high - low) + Math.max(-left, right, -low, high));
+  // Each side by its beginning, its way, one over its length squared, and how far off its line, times
+  // its length, is too far for certain: asked of a million places.
+  const sides = new Float64Array(6 * count);
   polygon.forEach(([ax, ay], i) => {
     const [bx, by] = polygon[(i + 1) % count]!;
     const [dx, dy] = [bx - ax, by - ay];
     const square = dx * dx + dy * dy;
-    sides.set([ax, ay, dx, dy, square > 0 ? 1 / square : 0], 5 * i);
+    sides.set([ax, ay, dx, dy, square > 0 ? 1 / square : 0, -(radius + rounding) * Math.sqrt(square)], 6 * i);
   });
   // Squares that leave the doubles, or begin to, are left to lengths that do not.
-  const plain = sides.every((v, i) => i % 5 !== 4 || (v > 1e-280 && v < 1e280));
+  const plain = sides.every((v, i) => i % 6 !== 4 || (v > 1e-280 && v < 1e280));
   return (x, y) => {
     if (!(x >= left && x <= right && y >= low && y <= high)) return false;
     if (!plain) return distanceFrom(polygon, x, y) <= radius;
     let inside = true;
+    for (let i = 0; i < sides.length; i += 6) {
+      const off = sides[i + 2]! * (y - sides[i + 1]!) - sides[i + 3]! * (x - sides[i]!);
+      if (off < sides[i + 5]!) return false;
+      if (off < 0) inside = false;
+    }
+    if (inside) return true;
     let least = Infinity;
-    for (let i = 0; i < sides.length; i += 5) {
+    for (let i = 0; i < sides.length; i += 6) {
       const px = x - sides[i]!;
       const py = y - sides[i + 1]!;
       const dx = sides[i + 2]!;
       const dy = sides[i + 3]!;
-      if (dx * py - dy * px < 0) inside = false;
       const along = (px * dx + py * dy) * sides[i + 4]!;
       const t = along > 0 ? (along < 1 ? along : 1) : 0;
       const ox = px - t * dx;
@@ -367,7 +375,7 @@ export function touchesPolygon(polygon: readonly Vec2[], radius: number): (x: nu
       const square = ox * ox + oy * oy;
       if (square < least) least = square;
     }
-    return inside || Math.sqrt(least) <= radius;
+    return Math.sqrt(least) <= radius;
   };
 }
 
