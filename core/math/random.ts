@@ -14,18 +14,18 @@ export function randomFrom(seed: number): Random {
     z = Math.imul(z ^ (z >>> 13), 0xc2b2ae35);
     return (z ^ (z >>> 16)) | 0;
   };
-  let [a, b, c, d] = [fill(), fill(), fill(), fill()];
+  // In a typed array: whole numbers of 32 bits in variables may be put on the heap at every step.
+  const state = Int32Array.of(fill(), fill(), fill(), fill());
   const rotate = (x: number, k: number) => (x << k) | (x >>> (32 - k));
   const next = () => {
-    const result = Math.imul(rotate(Math.imul(b, 5), 7), 9) >>> 0;
-    const t = b << 9;
-    c ^= a;
-    d ^= b;
-    b ^= c;
-    a ^= d;
-    c ^= t;
-    d = rotate(d, 11);
-    return result;
+    const b = state[1]!;
+    const c = state[2]! ^ state[0]!;
+    const d = state[3]! ^ b;
+    state[0]! ^= d;
+    state[1] = b ^ c;
+    state[2] = c ^ (b << 9);
+    state[3] = rotate(d, 11);
+    return Math.imul(rotate(Math.imul(b, 5), 7), 9) >>> 0;
   };
   return () => ((next() >>> 5) * 67108864 + (next() >>> 6)) / 9007199254740992;
 }
