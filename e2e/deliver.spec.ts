@@ -30,6 +30,16 @@ test('code in the conventions in force follows the camera, and is what the comma
   await type(page, 'Eye x', '-7.5');
   await goTo(page, 'Deliver');
   await expect(page.getByTestId('code')).toContainText('Vec3{-7.5, 14.0, 64.0}');
+  // It follows the hand too, before that lets go.
+  const before = await code(page);
+  const plate = (await page.locator('[data-picture=main]').boundingBox())!;
+  await page.mouse.move(plate.x + 120, plate.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(plate.x + 160, plate.y + 215, { steps: 8 });
+  await expect.poll(() => code(page)).not.toBe(before);
+  await page.mouse.up();
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => code(page)).toBe(before);
   // Parts, numbers, names and language.
   await page.getByRole('checkbox', { name: 'frustum planes' }).check();
   await page.getByRole('checkbox', { name: 'ray of a pixel' }).uncheck();

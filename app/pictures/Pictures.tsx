@@ -171,7 +171,13 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit, ticksOf }: P
   };
   const content = (name: PaneName, slot: Slot): ReactNode => {
     const Own = ownPanes.find((one) => one.name === name)?.Content;
-    if (Own) return <Own size={slot} />;
+    // What a task shows in a pane of its own is read, and follows the hand as its worksheet does.
+    if (Own)
+      return (
+        <Tempo value="sheet">
+          <Own size={slot} />
+        </Tempo>
+      );
     if (name === 'screens')
       return done && <Tray size={slot} frame={rested} task={taskAtRest} selected={selected} folds={folds} />;
     if (name === 'points')
@@ -241,7 +247,9 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit, ticksOf }: P
           {strip > belowHeight && <TimeRule width={slots.strip.width} height={timeRuleHeight} ticksOf={ticksOf} />}
           {below?.Content && (
             <section aria-label={below.title}>
-              <below.Content size={{ width: slots.strip.width, height: belowHeight }} />
+              <Tempo value="sheet">
+                <below.Content size={{ width: slots.strip.width, height: belowHeight }} />
+              </Tempo>
             </section>
           )}
         </section>

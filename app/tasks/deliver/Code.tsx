@@ -19,7 +19,7 @@ import { namingWords, partWords } from './words';
 /** The code as it is now, a little behind the hand while something is dragged. */
 export function useCode() {
   const now = useDeferredValue(useTaskMoment<DeliverState>('deliver'));
-  return useMemo(() => ({ now, made: codeNow(now) }), [now]);
+  return { now, made: codeNow(now) };
 }
 
 export function Coloured({ text, language, id }: { text: string; language: string; id: string }) {
@@ -133,7 +133,8 @@ export function Code() {
 export function Example() {
   const { now, made } = useCode();
   if (typeof made === 'string') return <p className="warning">{made}</p>;
-  if (!made.example)
+  const example = made.example();
+  if (!example)
     return (
       <p className="text-note leading-4 text-ink2">
         A shader prints nothing: its functions are called where its picture is made.
@@ -142,12 +143,12 @@ export function Example() {
   return (
     <>
       <div className="row">
-        <button className="plain-button" onClick={() => void copy(made.example, 'the example')}>
+        <button className="plain-button" onClick={() => void copy(example, 'the example')}>
           Copy
         </button>
         <span className="ml-auto text-ink2">of the probe, by this camera</span>
       </div>
-      <Coloured id="example" text={made.example} language={now.slice.language} />
+      <Coloured id="example" text={example} language={now.slice.language} />
     </>
   );
 }

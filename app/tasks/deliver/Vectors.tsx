@@ -129,6 +129,7 @@ function Harness() {
   const { now, made } = useCode();
   if (typeof made === 'string') return null;
   const { language } = now.slice;
+  const harness = made.harness();
   const file = languageOf(language)!.harnessFile;
   return (
     <>
@@ -138,10 +139,10 @@ function Harness() {
       <p className="text-note leading-4 text-ink2">
         Runs the code, or functions of your own in its place, over vectors.csv; what it says is for “check”.
       </p>
-      <Coloured id="harness" text={made.harness} language={file.endsWith('.html') ? 'TypeScript' : language} />
+      <Coloured id="harness" text={harness} language={file.endsWith('.html') ? 'TypeScript' : language} />
       <div className="row">
-        <button className="plain-button" onClick={() => void copy(made.harness, 'the harness')}>Copy</button>
-        <button className="plain-button" onClick={() => saveFile(file, made.harness, 'text/plain')}>Save</button>
+        <button className="plain-button" onClick={() => void copy(harness, 'the harness')}>Copy</button>
+        <button className="plain-button" onClick={() => saveFile(file, harness, 'text/plain')}>Save</button>
       </div>
     </>
   );

@@ -64,11 +64,12 @@ export async function saveAll(): Promise<void> {
   const made = codeNow(now);
   if (typeof made === 'string') return complain(`There is nothing to save: ${made}`);
   const language = languageOf(now.slice.language)!;
+  const example = made.example();
   const vectors = vectorsNow(now);
   const files: Record<string, string> = {
     [made.file.name]: made.file.text,
-    ...(made.example && { [language.mainFile]: made.example }),
-    [language.harnessFile]: made.harness,
+    ...(example && { [language.mainFile]: example }),
+    [language.harnessFile]: made.harness(),
     ...(vectors && Object.fromEntries(Object.entries(vectorFiles).map(([name, text]) => [name, text(vectors)]))),
     'camera.json': `${JSON.stringify(await currentRequest(), null, 2)}\n`,
     'commands.sh': `${commandsOf(now.slice, now.flat).join('\n')}\n`,

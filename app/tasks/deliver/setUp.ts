@@ -13,6 +13,7 @@ import type { CodePart, SetUp } from '../../../core/deliver/library';
 import { groundSeen } from '../../../core/deliver/setUp';
 import { answerPoint } from '../../../core/compute/operations';
 import { cameraInSpace, coreViewport, expressCamera } from '../../../formats/camera';
+import { remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import type { DeliverState } from './state';
@@ -40,19 +41,24 @@ export const wishOf = (now: Moment<DeliverState>): CodeWish => {
   return { language, naming, constants, parts: partsFor(now, parts), number };
 };
 
-/** The code, and a program that uses it on the probe with what the core has for it; a sentence where there is none. */
-export function codeNow(
-  now: Moment<DeliverState>,
-): { readonly file: CodeFile; readonly example: string; readonly harness: string } | string {
+interface CodeNow {
+  readonly file: CodeFile;
+  /** A program that uses the code on the probe, with what the core has for it: written when it is asked for. */
+  readonly example: () => string;
+  /** What runs it over test vectors. */
+  readonly harness: () => string;
+}
+/** The code, written once a moment for all who show it; a sentence where there is none. */
+export const codeNow = remembered((now: Moment<DeliverState>): CodeNow | string => {
   const setUp = setUpNow(now);
   if (typeof setUp === 'string') return setUp;
   const wish = wishOf(now);
   return {
     file: emitCode(setUp, wish),
-    example: emitExample(setUp, wish, askedNow(now, wish, frameText(setUp, wish))),
-    harness: emitHarness(setUp, wish),
+    example: () => emitExample(setUp, wish, askedNow(now, wish, frameText(setUp, wish))),
+    harness: () => emitHarness(setUp, wish),
   };
-}
+});
 
 const text = (v: readonly number[]) => `vec${v.length}(${v.map((one) => (one < 0 ? `-${-one}` : String(one === 0 ? 0 : one)).replace('e+', 'e')).join(', ')})`; // prettier-ignore
 
