@@ -201,6 +201,7 @@ describe('a compute request as a project', () => {
     ['a viewport elsewhere', { viewport: { x: 3, y: 0, width: 5, height: 5 } }, 'viewport'],
     ['parts of pixels', { viewport: { width: 5.5, height: 5 } }, 'viewport.width'],
     ['a missing camera', { camera: undefined }, 'camera'],
+    ['a key that is not known', { bodis: [] }, 'bodis'],
   ])('refuses %s', (_, part, path) => {
     const request = { ...projectRequest(project, codecOf(project.conventions), null), ...part };
     expect(projectFromRequest(request, 'a', 'A')).toMatchObject({ ok: false, problems: [{ path }] });

@@ -1,7 +1,7 @@
 import { tidyDegrees } from '../core/math/angle';
-import { requestSchema, type RequestCamera } from '../core/compute/schema';
-import { problemsOf } from '../core/compute/issues';
-import { readPoint, resolveRequest, type ResolvedRequest } from '../core/compute/read';
+import { readRequest } from '../core/compute/compute';
+import type { RequestCamera } from '../core/compute/schema';
+import { readPoint, type ResolvedRequest } from '../core/compute/read';
 import { reexpressCamera, reexpressCamera2d } from '../core/compute/write';
 import { defaultConventions } from '../core/conventions/conventions';
 import { codecOf } from '../core/conventions/codec';
@@ -25,12 +25,9 @@ const tidy = (v: number) => Number(v.toPrecision(14)) || 0;
  */
 export function projectFromRequest(value: unknown, id: string, name: string): ReadProject {
   const refuse = (...problems: Problem[]): ReadProject => ({ ok: false, problems });
-  const parsed = requestSchema.safeParse(value, { reportInput: true });
-  if (!parsed.success) return refuse(...problemsOf(parsed.error));
-  const request = parsed.data;
-  const read = resolveRequest(request);
-  if (!read.ok) return refuse(...read.problems);
-  const moment = read.value;
+  const read = readRequest(value);
+  if (!read.ok) return refuse(...read.problem.errors);
+  const { request, resolved: moment } = read;
   const { codec: e, flat } = moment;
   const { x, y, width, height } = request.viewport;
   if (x !== 0 || y !== 0)

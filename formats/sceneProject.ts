@@ -1,3 +1,4 @@
+import type { Problem } from '../core/reasons';
 import { tidyDegrees, degrees } from '../core/math/angle';
 import { frameFov, pictureShape, type CameraFrame } from '../core/camera/frame';
 import { anglesOfBasis, quatOfBasis } from '../core/camera/orientation';
@@ -9,7 +10,7 @@ import type { Vec3 } from '../core/math/vec3';
 import { coreMotion, projectFrame } from './camera';
 import { anglesAlong, courseLength, type SceneBody, type SceneCamera, type SceneCourse, type SceneFile, type SceneLens } from './scene'; // prettier-ignore
 import { seenWhole } from './projectFromGeometry';
-import { allCameras, commonScreens, readProject, type Project, type ReadProject } from './project';
+import { allCameras, commonScreens, readProject, type Project } from './project';
 
 /* Projects as scenes that glTF holds, and scenes as projects. */
 
@@ -101,7 +102,7 @@ export type SceneAsProject =
       /** What was not taken, a sentence each. */
       readonly said: readonly string[];
     }
-  | Extract<ReadProject, { ok: false }>;
+  | { readonly ok: false; readonly problems: readonly Problem[] };
 
 const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
 

@@ -6,7 +6,7 @@ import { complain, underWay } from '../ui/notices';
 import { fallen, fallenText } from '../ui/worker';
 import type { Problem } from '../../core/reasons';
 import type { Project } from '../../formats/project';
-import type { CameraKeys } from '../../formats/sceneProject';
+import type { SceneAsProject } from '../../formats/sceneProject';
 import { unpackProject } from './packing';
 
 /** A list of points as a project of its own, or what is wrong with it. */
@@ -21,32 +21,18 @@ export type PointsProject =
     }
   | { readonly ok: false; readonly problems: readonly Problem[] };
 
-/** What a scene becomes when it is a project of its own, in which the numbers are then shown. */
-export interface SceneGiven {
+/** What becomes a project of its own, and the conventions in which its numbers are then shown. */
+export interface OwnProject {
   readonly id: string;
   readonly name: string;
   readonly conventions: Conventions;
 }
-/** A scene as a project of its own, with the ways of its cameras and what was not taken; or what is wrong with it. */
-export type SceneProject =
-  | {
-      readonly ok: true;
-      readonly project: Project;
-      readonly ways: readonly CameraKeys[];
-      readonly said: readonly string[];
-    }
-  | { readonly ok: false; readonly problems: readonly Problem[] };
-
 /** What the worker of imports does. */
 export interface ImportsWorker {
   read(text: string, name: string, context: ImportContext, onProgress: (share: number) => void): Imported;
-  pointsProject(
-    text: string,
-    given: { id: string; name: string; conventions: Conventions },
-    reading?: Reading,
-  ): PointsProject;
+  pointsProject(text: string, given: OwnProject, reading?: Reading): PointsProject;
   /** A .glb or .gltf. */
-  scene(bytes: Uint8Array, given: SceneGiven): Promise<SceneProject>;
+  scene(bytes: Uint8Array, given: OwnProject): Promise<SceneAsProject>;
 }
 
 /* Reading what is brought in, in a worker that can be ended. */
@@ -83,16 +69,12 @@ export const readImported = (text: string, name: string, context: ImportContext)
   });
 
 /** A list of points as a project of its own, with the table that goes with it. */
-export const readPointsProject = (
-  text: string,
-  given: { id: string; name: string; conventions: Conventions },
-  reading?: Reading,
-): Promise<PointsProject | null> =>
+export const readPointsProject = (text: string, given: OwnProject, reading?: Reading): Promise<PointsProject | null> =>
   asked(given.name, (to) => to.pointsProject(text, given, reading) as Promise<PointsProject>);
 
 /** A scene of glTF as a project of its own; null where it was stopped. */
-export const readSceneProject = (bytes: Uint8Array, given: SceneGiven): Promise<SceneProject | null> =>
+export const readSceneProject = (bytes: Uint8Array, given: OwnProject): Promise<SceneAsProject | null> =>
   asked(given.name, async (to) => {
-    const read = (await to.scene(bytes, given)) as SceneProject;
+    const read = (await to.scene(bytes, given)) as SceneAsProject;
     return read.ok ? { ...read, project: unpackProject(read.project) } : read;
   });

@@ -1,12 +1,12 @@
 import { expose, transfer } from 'comlink';
-import type { Conventions } from '../../core/conventions/conventions';
 import { codecOf } from '../../core/conventions/codec';
 import { readingWords, readPoints, sizeOf, type Reading } from '../../formats/csv';
 import { projectFromPoints } from '../../formats/projectFromGeometry';
 import { readImport, type Imported, type ImportContext } from '../../formats/importing';
 import type { Project } from '../../formats/project';
 import { tooMuch } from '../../formats/size';
-import type { ImportsWorker, PointsProject, SceneGiven, SceneProject } from '../state/imports';
+import type { SceneAsProject } from '../../formats/sceneProject';
+import type { ImportsWorker, OwnProject, PointsProject } from '../state/imports';
 import { packProject } from '../state/packing';
 import { insidePoints, pointFormOf } from '../state/points';
 
@@ -26,11 +26,7 @@ const worker: ImportsWorker = {
    * A list of points as a project: in space where its columns give three coordinates, flat where
    * they give two.
    */
-  pointsProject(
-    text: string,
-    given: { id: string; name: string; conventions: Conventions },
-    reading?: Reading,
-  ): PointsProject {
+  pointsProject(text: string, given: OwnProject, reading?: Reading): PointsProject {
     const flat = (reading?.coordinates.length ?? sizeOf(text)) === 2;
     const { letters } = pointFormOf(codecOf(given.conventions), flat);
     const list = readPoints(text, letters, reading);
@@ -42,7 +38,7 @@ const worker: ImportsWorker = {
     return read.ok ? transfer({ ok: true, project: read.project, points, names, said }, [points.buffer]) : read;
   },
 
-  async scene(bytes: Uint8Array, given: SceneGiven): Promise<SceneProject> {
+  async scene(bytes: Uint8Array, given: OwnProject): Promise<SceneAsProject> {
     // The library for glTF is fetched when there is one.
     const [{ readScene }, { projectFromScene }] = await Promise.all([
       import('../../formats/gltfRead'),

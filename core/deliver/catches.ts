@@ -1,6 +1,5 @@
 import { intendedOf } from '../compute/diagnoseOperation';
-import { resolveRequest } from '../compute/read';
-import { requestSchema } from '../compute/schema';
+import { readSetUp } from '../compute/compute';
 import type { Intended } from '../diagnose/engine';
 import type { FaultName } from '../diagnose/faults';
 import { invert4 } from '../diagnose/invert';
@@ -76,10 +75,9 @@ function answerTo(row: VectorRow, engine: Engine, one: Instance, rowsOf: Readonl
  * need what no camera says (the device pixel ratio, other cameras), are left out.
  */
 export function catchesOf(vectors: Vectors): Catches {
-  const request = requestSchema.parse(vectors.request);
-  const resolved = resolveRequest(request);
-  if (!resolved.ok || 'kind' in resolved.value.camera) throw new Error('test vectors are of a camera in space');
-  const { camera, frame, codec: e } = resolved.value;
+  const read = readSetUp(vectors.request);
+  if (!read.ok || 'kind' in read.resolved.camera) throw new Error('test vectors are of a camera in space');
+  const { camera, frame, codec: e } = read.resolved;
   const intended = intendedOf(camera, frame, e, null);
   const engine = new Engine(intended, []);
   const rowsOf = new Map(vectors.rows.map((row) => [row.id, row]));

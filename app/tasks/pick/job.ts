@@ -5,7 +5,7 @@ import { linearDeterminant } from '../../../core/math/mat4';
 import { leftOutFaces, paint, worldTriangles } from '../../../core/order/paint';
 import { lookedAtIn, sceneTree, type LookedAtBy, type SceneTree } from '../../../core/pick/sceneTree';
 import { emptySweep, lookedAtRows, sweepDifference, sweepRows, sweepTile } from '../../../core/pick/sweep';
-import { type JobModule, type JobSpec } from '../../state/jobs';
+import type { JobModule, JobSpec } from '../../state/jobs';
 import { memo, remembered } from '../../state/memo';
 import { packPlacedList, unpackPlacedList } from '../../state/packing';
 import { bodiesOf } from '../../state/bodyList';

@@ -13,7 +13,7 @@ import { touchesPolygon } from '../../../core/spawn/region';
 import { spawnInSteps, spawnRegion, type SpawnTerms } from '../../../core/spawn/spawn';
 import { screenFrame } from '../../pictures/screens';
 import { journeyAt, type Journey } from '../../state/journey';
-import { type JobControl, type JobModule, type JobSpec } from '../../state/jobs';
+import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
 import type { SpawnState } from './state';
 import { spawnMark, surfaceOf, termsNow, termsUsed } from './terms';
 
