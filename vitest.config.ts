@@ -1,11 +1,22 @@
 import { defineConfig } from 'vitest/config';
 
+const shared = { setupFiles: ['core/testing/setup.ts'], testTimeout: 60_000 };
+
 export default defineConfig({
-  // Properties run hundreds of cases: how long that takes says nothing but how busy the machine is.
   test: {
-    include: ['{core,formats,app,server,cli,demo}/**/*.test.ts'],
     passWithNoTests: false,
-    testTimeout: 60_000,
     maxWorkers: '100%',
+    projects: [
+      {
+        test: {
+          ...shared,
+          name: 'core',
+          include: ['{core,formats,demo}/**/*.test.ts'],
+          // Modules without state of their own: they are loaded once for all files of a worker.
+          isolate: false,
+        },
+      },
+      { test: { ...shared, name: 'app', include: ['{app,server,cli}/**/*.test.ts'] } },
+    ],
   },
 });

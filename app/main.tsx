@@ -8,11 +8,12 @@ import './shell/narrow.css';
 import { beginPictures } from './pictures/picturesClient';
 import { openShelf } from './state/autosave';
 import { keepApplication } from './state/offline';
-import { prepareMeshes } from './state/meshTrees';
 import { followProjects } from './state/table';
 import { followTheme } from './state/settings';
 import { followDocument } from './state/pace';
-import { installTasks, reportUnread } from './shell/wiring';
+import { installTasks, loadOpenTask, reportUnread } from './shell/wiring';
+import { taskNames } from './tasks/names';
+import { taskAt } from './tasks/page';
 import { followDrags } from './ui/activeDrag';
 
 /** Where the application lies: built, this file is in its folder `assets`. */
@@ -24,6 +25,7 @@ if (pathname.length > home.length && pathname.endsWith('/'))
   window.history.replaceState(null, '', pathname.slice(0, -1) + search + hash);
 
 installTasks();
+loadOpenTask((taskAt(pathname) ?? taskNames[0]!).route);
 followTheme();
 followDrags();
 followDocument();
@@ -38,7 +40,7 @@ createRoot(document.getElementById('root')!).render(
 void openShelf().then(() => {
   followProjects();
   reportUnread();
-  prepareMeshes();
+  void import('./state/meshTrees').then(({ prepareMeshes }) => prepareMeshes());
 });
 if (!import.meta.env.DEV)
   window.addEventListener('load', () => setTimeout(() => void keepApplication(home), 3000), { once: true });

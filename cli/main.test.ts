@@ -62,7 +62,7 @@ describe('the command line', () => {
   });
 
   const hasCpp = spawnSync('sh', ['-c', 'command -v g++']).status === 0;
-  it.skipIf(!hasCpp)('finds what is wrong in an engine’s own test-suite by its answers to test vectors', () => {
+  it.skipIf(!hasCpp)(`finds what is wrong in an engine’s own test-suite by its answers to test vectors${hasCpp ? '' : ' (skipped: no g++ here)'}`, () => {
     const camera = { position: [4, 3, 9], orientation: { lookAt: [0, 1, 0] }, projection: { kind: 'perspective', near: 0.5, far: 80, verticalFov: 50 } }; // prettier-ignore
     const given = file('engine.json', JSON.stringify({ ...request(0), viewport: { width: 1280, height: 720 }, camera }));
     const made = run('vectors', given, '--count', '12', '--seed', '7');
@@ -119,7 +119,7 @@ int main() {
 
   const hasPython = spawnSync('sh', ['-c', 'command -v python3']).status === 0;
   it.skipIf(!hasPython)(
-    'writes a harness that answers test vectors of the same parts, and finds a fault put into the code',
+    `writes a harness that answers test vectors of the same parts, and finds a fault put into the code${hasPython ? '' : ' (skipped: no python3 here)'}`,
     () => {
       const given = file('harnessed.json', JSON.stringify(request(0)));
       const out = join(folder, 'harness');

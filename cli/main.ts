@@ -1,7 +1,8 @@
 import { createReadStream, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { Command, InvalidArgumentError } from 'commander';
-import { computeLazily, problemDocument } from '../core/compute/compute';
+import { computeLazily } from '../core/compute/compute';
+import { problemDocument } from '../core/compute/readRequest';
 import { writeJson } from '../core/compute/lazy';
 import { requestJsonSchema } from '../core/compute/jsonSchema';
 import { limitsTable, serverLimits } from '../core/compute/limits';

@@ -1,7 +1,7 @@
 import { defaultConventions } from '../core/conventions/conventions';
 import { projectSchema, type Project, type Tone } from '../formats/project';
 import { deckOutline } from './hull';
-import type { z } from 'zod';
+import type * as z from 'zod';
 
 /*
  * The harbour chart of Saltmarrow: the same harbour seen as a flat world, x to the east and y to

@@ -5,7 +5,7 @@ import { cross, dot, length, normalize, scale, sub, add, type Vec3 } from '../co
 import { normalizeQuat, type Quat } from '../core/math/quat';
 import { projectSchema, type Project, type Tone } from '../formats/project';
 import { deckOutline } from './hull';
-import type { z } from 'zod';
+import type * as z from 'zod';
 
 /*
  * Saltmarrow, an invented tidal harbour. Metres, +y up, the harbour mouth towards −z. Numbers are

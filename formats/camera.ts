@@ -6,8 +6,8 @@ import { defaultConventions, type Conventions } from '../core/conventions/conven
 import { codecOf, type ConventionCodec } from '../core/conventions/codec';
 import type { PointerPath } from '../core/convert/pointer';
 import type { DepthChoice } from '../core/convert/unproject';
-import { readCamera2d, writePair } from '../core/compute/read';
-import type { z } from 'zod';
+import { readCamera2d, writePair } from '../core/compute/readValues';
+import type * as z from 'zod';
 import type { ComputeRequest, depthChoiceSchema, RequestCamera, RequestCamera2d } from '../core/compute/schema';
 import { pixelToPicture, projectPoint, depth01Of } from '../core/convert/project';
 import { reexpressCamera, reexpressCamera2d, writeBody } from '../core/compute/write';

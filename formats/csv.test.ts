@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readingWords, readPoints, sizeOf, writeTable, type Reading } from './csv';
+import { readPoints, sizeOf, writeTable } from './csv';
+import { readingWords, type Reading } from './pointColumns';
 
 const xyz = ['x', 'y', 'z'];
 const read = (text: string, size: 2 | 3 = 3, reading?: Reading) => {

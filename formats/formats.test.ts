@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { compute } from '../core/compute/compute';
 import { placeBodies } from '../core/bodies/body';
 import { frameOf, type CameraFrame } from '../core/camera/frame';
-import { readPair } from '../core/compute/read';
+import { readPair } from '../core/compute/readValues';
 import type { Vec3 } from '../core/math/vec3';
 import { codecOf } from '../core/conventions/codec';
 import { pixelToPicture, projectPoint, worldToPixel } from '../core/convert/project';

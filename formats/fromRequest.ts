@@ -1,7 +1,8 @@
 import { tidyDegrees } from '../core/math/angle';
-import { readRequest } from '../core/compute/compute';
+import { readRequest } from '../core/compute/readRequest';
 import type { RequestCamera } from '../core/compute/schema';
-import { readPoint, type ResolvedRequest } from '../core/compute/read';
+import { type ResolvedRequest } from '../core/compute/read';
+import { readPoint } from '../core/compute/readValues';
 import { reexpressCamera, reexpressCamera2d } from '../core/compute/write';
 import { defaultConventions } from '../core/conventions/conventions';
 import { codecOf } from '../core/conventions/codec';

@@ -2,6 +2,7 @@ import type { Conventions } from '../core/conventions/conventions';
 import type { Problem } from '../core/reasons';
 import { projectFromModel } from './projectFromGeometry';
 import { projectFromRequest } from './fromRequest';
+import { isJson } from './isJson';
 import { readObj } from './obj';
 import { inWords } from './places';
 import { tooMuch } from './size';
@@ -28,9 +29,6 @@ export type Imported =
 export const mostCharacters = 64_000_000;
 
 const baseName = (name: string) => name.replace(/(\.(request|astrolabe))?\.(json|obj)$/i, '') || name;
-
-/** Whether a text means to be JSON, by its name or its beginning. */
-export const isJson = (text: string, name: string): boolean => /\.json$/i.test(name) || /^\s*[{[]\s*["{\]}]/.test(text);
 
 /**
  * Text from a file of some name, or pasted: JSON is a project or a compute request, what has faces

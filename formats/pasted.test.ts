@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { seeded } from '../core/testing/seed';
 import { printedByRows, printedDigits, readPasted, type MatrixRole } from './pasted';
 
 /*
@@ -17,7 +18,7 @@ const names: Readonly<Record<MatrixRole, readonly string[]>> = {
 const roles = Object.keys(names) as MatrixRole[];
 
 function dice(seed: number) {
-  let state = seed * 2654435761;
+  let state = seeded(seed) * 2654435761;
   return () => {
     state = (Math.imul(state ^ (state >>> 15), 2246822519) + 374761393) | 0;
     return ((state ^ (state >>> 13)) >>> 0) / 2 ** 32;

@@ -1,7 +1,14 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { problemsOf } from '../core/compute/issues';
-import { conventionsSchema, listOf, quatSchema, shapeSchema, vec2Schema, vec3Schema } from '../core/compute/schema';
-import { readConventions } from '../core/compute/read';
+import {
+  conventionsSchema,
+  listOf,
+  quatSchema,
+  shapeSchema,
+  vec2Schema,
+  vec3Schema,
+} from '../core/compute/valueSchemas';
+import { readConventions } from '../core/compute/readValues';
 import { omissions, type Omission } from '../core/convert/pointer';
 import { screenFits, type ScreenFit } from '../core/camera/fit';
 import { meshProblems, placeBodies } from '../core/bodies/body';

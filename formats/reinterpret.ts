@@ -1,5 +1,6 @@
 import { degrees, radians } from '../core/math/angle';
-import { readBody, readPair, writePair } from '../core/compute/read';
+import { readBody } from '../core/compute/read';
+import { readPair, writePair } from '../core/compute/readValues';
 import { reexpressCamera, reexpressCamera2d, writeBody } from '../core/compute/write';
 import { defaultConventions, type Conventions } from '../core/conventions/conventions';
 import { codecOf, type ConventionCodec } from '../core/conventions/codec';

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 import { pathText } from '../core/compute/issues';
 import { largest } from '../core/compute/limits';
 import { projectSchema, readProject, type Project } from './project';

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compute, readRequest } from '../core/compute/compute';
+import { compute } from '../core/compute/compute';
+import { readRequest } from '../core/compute/readRequest';
 import { codecOf } from '../core/conventions/codec';
 import { requests } from '../core/testing/requests';
 import { saltmarrow } from '../demo/saltmarrow';

@@ -1,6 +1,9 @@
-import { compute, problemDocument, type ProblemDocument } from '../core/compute/compute';
-import { readCamera, readConventions } from '../core/compute/read';
-import { conventionsSchema, requestSchema, type RequestCamera } from '../core/compute/schema';
+import { compute } from '../core/compute/compute';
+import { problemDocument, type ProblemDocument } from '../core/compute/readRequest';
+import { readConventions } from '../core/compute/readValues';
+import { readCamera } from '../core/compute/readCamera';
+import { conventionsSchema } from '../core/compute/valueSchemas';
+import { requestSchema, type RequestCamera } from '../core/compute/schema';
 import { frameOf } from '../core/camera/frame';
 import { defaultConventions, type Conventions } from '../core/conventions/conventions';
 import { codecOf } from '../core/conventions/codec';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { writeTable } from './csv';
 import type { Answers, Checked, Vectors } from '../core/deliver/vectors';
 import { escaped } from './escaped';

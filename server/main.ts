@@ -3,7 +3,7 @@ import { createServer, type IncomingMessage, type RequestListener, type ServerRe
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import express, { type ErrorRequestHandler, type Request, type Response } from 'express';
-import { problemDocument } from '../core/compute/compute';
+import { problemDocument } from '../core/compute/readRequest';
 import { requestJsonSchema } from '../core/compute/jsonSchema';
 import { serverLimits } from '../core/compute/limits';
 import { ComputePool, type PoolOptions } from './pool';

@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import type { Writable } from 'node:stream';
-import { problemDocument, type ProblemDocument } from '../core/compute/compute';
+import { problemDocument, type ProblemDocument } from '../core/compute/readRequest';
 import { serverLimits } from '../core/compute/limits';
 import { shared, type Task, type Told } from './protocol';
 

@@ -1,6 +1,7 @@
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
-import { computeLazily, problemDocument } from '../core/compute/compute';
+import { computeLazily } from '../core/compute/compute';
+import { problemDocument } from '../core/compute/readRequest';
 import { costOf } from '../core/compute/cost';
 import { writeJson } from '../core/compute/lazy';
 import { warmUp } from './warmUp';

@@ -11,7 +11,8 @@ import { Glyph } from '../ui/Glyph';
 import { Pin } from '../ui/icons';
 import { NumberInput } from '../sheet/NumberField';
 import { countsOf, probeVerdict, reasonSentence, rungNames, screenUnit } from '../state/wording';
-import { MatrixButton, type Step } from './MatrixButton';
+import { MatrixButton } from './MatrixButton';
+import type { Step } from './steps';
 import { ProbePicker } from './ProbePicker';
 import { axisNames, givenNumbers, heldNumbers, outOfRange, rungNumbers } from './rungs';
 

@@ -1,54 +1,27 @@
-import { Command } from 'cmdk';
-import { Popover } from 'radix-ui';
-import { memo, useState } from 'react';
+import { memo } from 'react';
 import { useDocument } from '../state/document';
-import { probeBody } from '../edits/actions';
-import { meaning } from '../ui/Term';
+import { deferred, type TriggerLook } from '../ui/deferred';
 import { Caret } from '../ui/icons';
-import { PopOver } from '../ui/PopOver';
+import { meaning } from '../ui/Term';
 
-/** Chooses what is probed: any body, or a free point. */
-export const ProbePicker = memo(function ProbePicker() {
-  const [open, setOpen] = useState(false);
+const useProbeLook = (): TriggerLook => {
   const bodies = useDocument((state) => state.project!.bodies);
   const probed = useDocument((state) => state.project!.probe.body);
   const name = bodies.find(({ id }) => id === probed)?.name ?? 'Free point';
-  const choose = (id: string | null) => {
-    setOpen(false);
-    probeBody(id);
-  };
-  return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="combo" aria-label={`Probe: ${name}`}>
+  return {
+    className: 'combo',
+    'aria-label': `Probe: ${name}`,
+    children: (
+      <>
         <span className="what" title={meaning('probe')}>
           Probe
         </span>
         <span className="value">{name}</span>
         <Caret />
-      </Popover.Trigger>
-      <PopOver style={{ width: 260, padding: 0 }} align="start" sideOffset={4} aria-label="Probe">
-        <Command label="Bodies">
-          <Command.Input className="list-input" placeholder="Find a body" autoFocus />
-          <Command.List className="max-h-[400px] overflow-auto py-1">
-            <Command.Empty className="px-3 py-2 text-ink2">No body has that in its name.</Command.Empty>
-            <Command.Item className="menu-item" value="Free point" onSelect={() => choose(null)}>
-              Free point <span className="right">where the probe is</span>
-            </Command.Item>
-            {open &&
-              bodies.map((body) => (
-                <Command.Item
-                  key={body.id}
-                  value={`${body.name} ${body.id}`}
-                  className="menu-item"
-                  onSelect={() => choose(body.id)}
-                >
-                  <span style={{ paddingLeft: body.parent === null ? 0 : 12 }}>{body.name}</span>
-                  <span className="right">{body.shape.kind}</span>
-                </Command.Item>
-              ))}
-          </Command.List>
-        </Command>
-      </PopOver>
-    </Popover.Root>
-  );
-});
+      </>
+    ),
+  };
+};
+
+/** Shows the probed body, or that the probe is a free point; opens the list of bodies. */
+export const ProbePicker = memo(deferred('dialog', () => import('./ProbeList'), useProbeLook));

@@ -3,7 +3,7 @@ import { niceNear } from '../../core/math/nice';
 import type { Project, ProjectBody } from '../../formats/project';
 import { currentMoment } from '../state/tempo';
 import { edit } from '../state/document';
-import { forgetBodies } from '../state/slices';
+import { forgetBodies, withKeptSlices } from '../state/slices';
 import { counted } from '../ui/figures';
 import { complain, say } from '../ui/notices';
 import type { PointData } from '../../formats/pointSets';
@@ -38,7 +38,9 @@ export function addBody(kind: SimpleBody): void {
 }
 
 /** Takes a body out with everything that hangs on it; a probe on one of them stays where it was. */
-export function removeBody(id: string): void {
+export const removeBody = (id: string): void => withKeptSlices(() => removeFromProject(id));
+
+function removeFromProject(id: string): void {
   const { project, chain } = currentMoment();
   const gone = new Set([id]);
   // Parts may be listed before what they are parts of.

@@ -6,8 +6,6 @@ import { currentProject, openProject, undo, useDocument } from '../state/documen
 import { useDrawings } from '../state/drawings';
 import { momentOf } from '../state/moment';
 import {
-  addStartingCamera,
-  addStartingCamera2d,
   deleteCamera,
   deleteSnapshot,
   duplicateCamera,
@@ -18,9 +16,8 @@ import {
   renameCamera,
   returnToSnapshot,
   showSnapshot,
-  startingCameras,
-  startingCameras2d,
 } from './cameras';
+import { addStartingCamera, addStartingCamera2d, startingCameras, startingCameras2d } from './addedCameras';
 
 vi.stubGlobal('requestAnimationFrame', () => 0);
 vi.stubGlobal('cancelAnimationFrame', () => undefined);

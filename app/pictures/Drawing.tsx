@@ -1,5 +1,5 @@
 import { radians } from '../../core/math/angle';
-import { useGesture } from '@use-gesture/react';
+import { useDragAndWheel } from '../ui/gestures';
 import { useMemo, useRef, useState } from 'react';
 import type { SignedAxis } from '../../core/conventions/axes';
 import type { Hit } from '../../core/pick/pick';
@@ -156,7 +156,7 @@ function Paper({ name, view, size }: { name: DrawingName; view: DrawingView; siz
   // The plan's second coordinate is z, which grows downward.
   const { flat } = usePart(({ flat }) => ({ flat }));
   const flip = name === 'plan' && !flat ? 1 : -1;
-  const bind = useGesture(
+  const bind = useDragAndWheel(
     {
       onDrag: ({ first, last, movement: [dx, dy] }) => {
         if (first) start.current = view.middle;
@@ -191,7 +191,7 @@ function Paper({ name, view, size }: { name: DrawingName; view: DrawingView; siz
 function FreePaper({ view, size }: { view: OutsideView; size: Size }) {
   const start = useRef<OutsideView | null>(null);
   const set = (next: OutsideView) => setOutside(viewKey(currentMoment().project, 'outside'), next);
-  const bind = useGesture(
+  const bind = useDragAndWheel(
     {
       onDrag: ({ first, last, movement: [dx, dy], shiftKey }) => {
         if (first) start.current = view;

@@ -1,77 +1,31 @@
-import { DropdownMenu } from 'radix-ui';
-import { useSettings } from '../state/settings';
-import { Caret, Check } from '../ui/icons';
+import { deferred } from '../ui/deferred';
+import { Caret } from '../ui/icons';
 import { meaning } from '../ui/Term';
-import { leaveFocus } from '../ui/PopOver';
 import type { PaneName } from './panes';
 
-/** What stands in a pane, chosen from its title; a third beside it where there are two. */
-export function PaneTitle({
-  route,
-  row,
-  place,
-  others,
-  titleOf,
-}: {
+export interface PaneTitleProps {
   route: string;
   row: readonly PaneName[];
   place: number;
   others: readonly PaneName[];
   titleOf: (name: PaneName) => readonly [string, string];
-}) {
-  const setRow = (next: readonly PaneName[]) =>
-    useSettings.setState(({ panes }) => ({ panes: { ...panes, [route]: next } }));
-  const here = row[place]!;
-  const last = place === row.length - 1;
-  return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger
-        className="pane-button"
-        aria-label={`Pane: ${titleOf(here)[0]}`}
-        title={here === 'screens' ? meaning('tray') : undefined}
-      >
-        {titleOf(here)[0]} <Caret />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content className="menu" align="start" sideOffset={4} onCloseAutoFocus={leaveFocus}>
-          <div className="menu-head">Show here</div>
-          <DropdownMenu.RadioGroup
-            value={here}
-            onValueChange={(next) => setRow(row.map((name, i) => (i === place ? next : name)))}
-          >
-            {[here, ...others].map((name) => (
-              <DropdownMenu.RadioItem key={name} value={name} className="menu-item">
-                <span className="menu-check">
-                  <DropdownMenu.ItemIndicator>
-                    <Check />
-                  </DropdownMenu.ItemIndicator>
-                </span>
-                {titleOf(name)[0]} <span className="right">{titleOf(name)[1]}</span>
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
-          <div className="menu-line" />
-          <DropdownMenu.Item className="menu-item" onSelect={() => useSettings.setState({ enlarged: here })}>
-            Enlarge
-          </DropdownMenu.Item>
-          {last && row.length === 2 && others.length > 0 && (
-            <>
-              <div className="menu-line" />
-              <DropdownMenu.Item className="menu-item" onSelect={() => setRow([...row, others[0]!])}>
-                A third pane beside it
-              </DropdownMenu.Item>
-            </>
-          )}
-          {row.length === 3 && (
-            <>
-              <div className="menu-line" />
-              <DropdownMenu.Item className="menu-item" onSelect={() => setRow(row.filter((_, i) => i !== place))}>
-                Close this pane
-              </DropdownMenu.Item>
-            </>
-          )}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
 }
+
+/** The title of a pane; opens the menu of what it shows. */
+export const PaneTitle = deferred(
+  'menu',
+  () => import('./PaneMenu'),
+  ({ row, place, titleOf }: PaneTitleProps) => {
+    const here = row[place]!;
+    return {
+      className: 'pane-button',
+      'aria-label': `Pane: ${titleOf(here)[0]}`,
+      title: here === 'screens' ? meaning('tray') : undefined,
+      children: (
+        <>
+          {titleOf(here)[0]} <Caret />
+        </>
+      ),
+    };
+  },
+);

@@ -1,27 +1,12 @@
-import { DropdownMenu } from 'radix-ui';
-import { leaveFocus } from '../ui/PopOver';
-import { widestPicture } from './contract';
-import { savePng, saveSvg } from './saving';
+import { deferred } from '../ui/deferred';
 
-const widths = [1920, 3840, widestPicture] as const;
-
-/** Saves a picture as it stands, as lines or as pixels. */
-export const SaveMenu = ({ name, title }: { name: string; title: string }) => (
-  <DropdownMenu.Root modal={false}>
-    <DropdownMenu.Trigger className="small" aria-label={`Save the picture: ${title}`}>
-      Save
-    </DropdownMenu.Trigger>
-    <DropdownMenu.Portal>
-      <DropdownMenu.Content className="menu" align="end" sideOffset={4} onCloseAutoFocus={leaveFocus}>
-        <DropdownMenu.Item className="menu-item" onSelect={() => void saveSvg(name, title)}>
-          SVG <span className="right">lines and letters</span>
-        </DropdownMenu.Item>
-        {widths.map((wide) => (
-          <DropdownMenu.Item key={wide} className="menu-item" onSelect={() => void savePng(name, title, wide)}>
-            PNG <span className="right">{wide} wide</span>
-          </DropdownMenu.Item>
-        ))}
-      </DropdownMenu.Content>
-    </DropdownMenu.Portal>
-  </DropdownMenu.Root>
+/** Saves a picture as SVG or PNG. */
+export const SaveMenu = deferred(
+  'menu',
+  () => import('./SaveMenuContent'),
+  ({ title }: { name: string; title: string }) => ({
+    className: 'small',
+    'aria-label': `Save the picture: ${title}`,
+    children: 'Save',
+  }),
 );

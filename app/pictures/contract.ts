@@ -1,6 +1,6 @@
 import type { CameraFrame } from '../../core/camera/frame';
 import type { Vec2, Vec3 } from '../../core/math/vec3';
-import type { Moment, Mover, Poses } from '../state/moment';
+import type { Moment, Poses } from '../state/moment';
 import type { InkRole } from './inkRoles';
 import type { Spot } from './labels';
 import type { Mark } from './marks';
@@ -210,8 +210,6 @@ export interface TaskPicture<S, D> {
 export interface Marks<S = undefined, D = undefined> {
   /** Worked out once a moment, however many pictures ask. */
   derive(now: Moment<S>): D;
-  /** What it does to the camera and the bodies at the moment's time. */
-  moves?(now: Moment<S>): ReturnType<Mover>;
   standing?(view: PictureView, now: Moment<S>, derived: D, look: Look): Drawn;
   /** What goes with the pointer in any picture, at `at` in CSS pixels of the viewport. */
   underPointer?(view: PictureView, at: Vec2, now: Moment<S>, derived: D, look: Look): readonly Mark[];

@@ -91,6 +91,11 @@ export function beginPictures(): Canvases | null {
 const post = (message: ToPictures, transfer: Transferable[] = []): void =>
   canvases!.worker.postMessage(message, transfer);
 
+/** Has the painter load the marks of tasks before they are opened. */
+export const prefetchMarks = (routes: readonly string[]): void => {
+  if (canvases) post({ kind: 'prefetch', routes });
+};
+
 /**
  * Shows the canvases in an element, whose pictures they are from now on. Gives what takes them
  * away.

@@ -59,6 +59,8 @@ export type ToPictures =
       readonly faces: readonly Face[];
     }
   | Change
+  /** The marks of these tasks are to be loaded while nothing else is to be done. */
+  | { readonly kind: 'prefetch'; readonly routes: readonly string[] }
   /** A part of the centre is to be drawn by itself, so many device pixels to a pixel of the page. */
   | { readonly kind: 'print'; readonly id: number; readonly rect: Rect; readonly pixel: number }
   | { readonly kind: 'inks'; readonly theme: string; readonly inks: readonly (readonly [InkName, Ink])[] };

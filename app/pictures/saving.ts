@@ -1,4 +1,4 @@
-import { fileName } from '../edits/actions';
+import { fileName } from '../edits/exporting';
 import { currentProject } from '../state/document';
 import { saveBlob, saveFile } from '../ui/files';
 import { complain, say, underWay } from '../ui/notices';

@@ -1,4 +1,4 @@
-import type { Moment, Mover } from '../state/moment';
+import type { Moment } from '../state/moment';
 import { memo } from '../state/memo';
 import { taskMoment } from '../state/slices';
 import type { Vec2 } from '../../core/math/vec3';
@@ -8,14 +8,11 @@ import type { Mark } from './marks';
 /* What the open task adds to the pictures. */
 
 let table: MarksTable = {};
-/** Has the tasks' marks known from now on: once, when page or painter begins. */
+/** Registers the marks of the tasks loaded so far. */
 export const installMarks = (marks: MarksTable): void => void (table = marks);
 
-/** The tasks that move cameras or bodies, as the moment asks them. */
-export const moversOf = (marks: MarksTable): Mover[] =>
-  Object.entries(marks).flatMap(([name, one]) =>
-    one.moves ? [(rest: Moment) => one.moves!(taskMoment(name, rest))] : [],
-  );
+/** What a task adds to the pictures; undefined before it is loaded. */
+export const marksOf = (name: string): AnyMarks | undefined => table[name];
 
 /** The open task at a moment, with what follows from it. */
 export interface OpenTask {

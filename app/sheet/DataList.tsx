@@ -1,12 +1,12 @@
 import './DataList.css';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
-import { writeTable } from '../../formats/csv';
 import { useSelection } from '../state/selection';
 import { useMoment } from '../state/tempo';
 import { figure, plain } from '../ui/figures';
 import { saveFile } from '../ui/files';
 import { copy } from '../ui/notices';
+import { tableText } from './tableText';
 
 /** A column of a list. */
 export interface ListColumn<Row> {
@@ -94,7 +94,7 @@ export function DataList<Row>({
     overscan: 6,
   });
   const text = () =>
-    writeTable(
+    tableText(
       columns.map((one) => one.name),
       shown.map((row) =>
         columns.map(({ value }) => {
@@ -153,13 +153,17 @@ export function DataList<Row>({
             ))}
           </select>
         )}
-        <button className="text-button" disabled={!shown.length} onClick={() => void copy(text(), `the ${name}`)}>
+        <button
+          className="text-button"
+          disabled={!shown.length}
+          onClick={() => void text().then((csv) => copy(csv, `the ${name}`))}
+        >
           Copy
         </button>
         <button
           className="text-button"
           disabled={!shown.length}
-          onClick={() => saveFile(`${name.replace(/ /g, '-')}.csv`, text(), 'text/csv')}
+          onClick={() => void text().then((csv) => saveFile(`${name.replace(/ /g, '-')}.csv`, csv, 'text/csv'))}
         >
           Save as CSV
         </button>

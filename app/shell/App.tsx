@@ -30,9 +30,11 @@ import { useStill } from '../state/pace';
 import { taskMoment } from '../state/slices';
 import { currentTaskMoment, Tempo } from '../state/tempo';
 import type { TaskHandles } from '../pictures/Handles';
-import { marksTable, tasks } from '../tasks/page';
+import { marksOf } from '../pictures/taskMarks';
+import { taskNames, type TaskName } from '../tasks/names';
+import { useTasks } from '../tasks/page';
 import type { AnyTask } from '../tasks/task';
-import { runJobs } from './wiring';
+import { loadOpenTask, prefetchTasks, runJobs } from './wiring';
 import { FirstPaintDone, useFirstPaintDone } from '../ui/firstPaint';
 
 const Projects = lazy(() => import('./Projects'));
@@ -56,15 +58,16 @@ function Shell() {
   const help = useSettings((state) => state.help);
   const { pathname } = useLocation();
   const projects = useHref('/projects');
-  const task = tasks.find(({ route }) => pathname === `/${route}`);
+  const place = taskNames.find(({ route }) => pathname === `/${route}`);
+  const task = useTasks(({ loaded }) => loaded.find(({ route }) => route === place?.route)) ?? null;
   const id = useDocument(({ project }) => project?.id);
   // A page without pictures says nothing of whether the project can be shown.
   useEffect(() => {
-    if (id && !task) wasShown();
-  }, [id, task]);
+    if (id && !place) wasShown();
+  }, [id, place]);
   return (
     <Page>
-      {task && (
+      {place && (
         <button className="skip" onClick={toWorksheet}>
           Skip to the worksheet
         </button>
@@ -76,12 +79,12 @@ function Shell() {
       </Boundary>
       {help && (
         <Suspense>
-          <Help task={task ?? null} />
+          <Help task={task} />
         </Suspense>
       )}
       <Notices />
-      <Keys task={task ?? null} />
-      <ProbeInAddress task={task ?? null} />
+      <Keys task={task} />
+      <ProbeInAddress ofTask={place !== undefined} />
       <Drops />
     </Page>
   );
@@ -90,7 +93,7 @@ function Shell() {
 /** The panes that a task adds: its own parts of the page, and its own pictures. */
 const panesOf = ({ route, panes = [] }: AnyTask): readonly OwnPane[] => [
   ...panes.map((pane) => ({ ...pane, sub: pane.sub, name: `${route}/${pane.name}` })),
-  ...(marksTable[route]?.pictures ?? []).map(({ name, title, world }) => ({
+  ...(marksOf(route)?.pictures ?? []).map(({ name, title, world }) => ({
     ...{ name: `${route}/${name}`, title, world, Content: null, place: 'row' as const },
   })),
 ];
@@ -103,25 +106,30 @@ const handlesOf = ({ route, handles }: AnyTask): TaskHandles | undefined =>
  * One page for every task: the tasks differ in their worksheet and in what they add to the
  * pictures.
  */
-function Bench({ task }: { task: AnyTask }) {
+function Bench({ place }: { place: TaskName }) {
   const { chainWidth, sheetWidth } = useSettings();
-  const { Sheet } = task;
+  const tasks = useTasks(({ loaded }) => loaded);
+  const task = tasks.find(({ route }) => route === place.route);
+  useEffect(() => loadOpenTask(place.route), [place]);
   const whole = useFirstPaintDone();
-  const panes = useMemo(() => panesOf(task), [task]);
-  const ofTask = useMemo(() => handlesOf(task), [task]);
+  const panes = useMemo(() => (task ? panesOf(task) : []), [task]);
+  const ofTask = useMemo(() => task && handlesOf(task), [task]);
   const answers = useStill((state) => state.answers);
   // What the tasks have at moments of the time rule.
   const ticksOf = useCallback(
     (now: Moment): readonly TimeTick[] =>
       tasks.flatMap(({ route, ticks }) => ticks?.(taskMoment(route, now, answers)) ?? []),
-    [answers],
+    [tasks, answers],
   );
-  useEffect(() => runJobs(task.route), [task]);
+  useEffect(() => (task ? runJobs(task.route) : undefined), [task]);
   const id = useDocument(({ project }) => project?.id);
   useEffect(() => {
     if (!whole || !id) return;
     // What goes wrong in showing does so in the first frames.
-    const stood = setTimeout(wasShown, 500);
+    const stood = setTimeout(() => {
+      wasShown();
+      prefetchTasks();
+    }, 500);
     return () => clearTimeout(stood);
   }, [whole, id]);
   return (
@@ -131,23 +139,23 @@ function Bench({ task }: { task: AnyTask }) {
       </Tempo>
       <FirstPaintDone value={whole}>
         <Pictures
-          route={task.route}
-          corner={task.corner ?? 'section'}
+          route={place.route}
+          corner={task?.corner ?? 'section'}
           ownPanes={panes}
           ofTask={ofTask}
-          onHit={task.onHit}
+          onHit={task?.onHit}
           ticksOf={ticksOf}
         />
       </FirstPaintDone>
       <aside className="sheet" aria-label="Worksheet">
-        <h1 className="sr-only">{task.name}</h1>
+        <h1 className="sr-only">{place.name}</h1>
         <div className="alone">
           <div className="sheet-page">
             <Tempo value="sheet">
-              <Start task={task} />
-              {whole && (
+              {task && <Start task={task} />}
+              {task && whole && (
                 <Suspense>
-                  <Sheet />
+                  <task.Sheet />
                 </Suspense>
               )}
             </Tempo>
@@ -203,7 +211,7 @@ function Resize({ side, width }: { side: 'chain' | 'sheet'; width: number }) {
  * afterwards it follows, and is never listened to again. It is written past the router, for which
  * it would be a way to go: one to another page that is still on its way would be given up for it.
  */
-function ProbeInAddress({ task }: { task: AnyTask | null }) {
+function ProbeInAddress({ ofTask }: { ofTask: boolean }) {
   const { key, search } = useLocation();
   const body = useDocument((state) => state.project!.probe.body);
   useEffect(() => {
@@ -213,10 +221,10 @@ function ProbeInAddress({ task }: { task: AnyTask | null }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
   useEffect(() => {
-    if (!task) return;
+    if (!ofTask) return;
     const query = body ? `?${new URLSearchParams({ probe: body }).toString()}` : '';
     window.history.replaceState(window.history.state, '', window.location.pathname + query);
-  }, [body, task, key]);
+  }, [body, ofTask, key]);
   return null;
 }
 
@@ -242,8 +250,8 @@ export function App() {
   return (
     <Routes>
       <Route element={<Shell />}>
-        {tasks.map((task) => (
-          <Route key={task.route} path={task.route} element={<Bench key={task.route} task={task} />} />
+        {taskNames.map((place) => (
+          <Route key={place.route} path={place.route} element={<Bench key={place.route} place={place} />} />
         ))}
         <Route
           path="projects"

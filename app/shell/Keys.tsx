@@ -5,7 +5,7 @@ import { lookThroughNext, keepSnapshot } from '../edits/cameras';
 import { stepFrames, togglePlay } from '../state/clock';
 import { moves } from '../state/span';
 import { redo, undo, useDocument } from '../state/document';
-import { tasks } from '../tasks/page';
+import { taskNames } from '../tasks/names';
 import type { AnyTask } from '../tasks/task';
 import { chooseFile, saveProject, toggleHelp, toggleTheme } from '../edits/actions';
 
@@ -57,7 +57,7 @@ export function Keys({ task: open }: { task: AnyTask | null }) {
       if (key === '/') return act(() => window.dispatchEvent(new Event('astrolabe:search')));
       if (key === '?') return act(toggleHelp);
       if (key === 't') return act(toggleTheme);
-      const task = tasks.find((one) => one.key === key);
+      const task = taskNames.find((one) => one.key === key);
       if (task) act(() => void navigate(`/${task.route}`));
     };
     window.addEventListener('keydown', onKey);

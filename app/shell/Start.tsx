@@ -1,12 +1,12 @@
 import './Start.css';
-import { useEffect, useState } from 'react';
-import { addBody } from '../edits/bodies';
-import { chooseFile } from '../edits/actions';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { usePart } from '../state/tempo';
 import { useSettings } from '../state/settings';
 import { useTable } from '../state/table';
 import { Check } from '../ui/icons';
 import type { AnyTask, Try } from '../tasks/task';
+
+const EmptyStart = lazy(() => import('./EmptyStart'));
 
 /**
  * What stands at the head of a worksheet to begin with: things to try on a demo, or how to fill an
@@ -20,7 +20,12 @@ export function Start({ task }: { task: AnyTask }) {
   const hasTable = useTable(({ table }) => table !== null);
   const away = useSettings((state) => state.triesAway);
   const list = guide ? task.tries?.[guide] : undefined;
-  if (empty && !hasTable) return <Empty />;
+  if (empty && !hasTable)
+    return (
+      <Suspense>
+        <EmptyStart />
+      </Suspense>
+    );
   return list && !away ? <Tries key={task.route} list={list} /> : null;
 }
 
@@ -56,37 +61,6 @@ function Tries({ list }: { list: readonly Try[] }) {
           </li>
         ))}
       </ol>
-    </section>
-  );
-}
-
-function Empty() {
-  const { flat } = usePart(({ flat }) => ({ flat }));
-  return (
-    <section aria-label="To begin with" className="tries">
-      <div className="rule">To begin with</div>
-      <p>
-        Nothing stands here yet. Bring in {flat ? '' : 'a scene (glTF), a model (OBJ), '}points (CSV), a compute request
-        or a project: as a file, or dropped or pasted anywhere.
-      </p>
-      <div className="mt-1">
-        <button className="plain-button" onClick={() => chooseFile(undefined, 'project')}>
-          From a file…
-        </button>
-      </div>
-      <p className="mt-2">Or put something where the probe is, of a size to be seen:</p>
-      <div className="mt-1 flex flex-wrap gap-1">
-        {(['box', 'sphere', 'point'] as const).map((kind) => (
-          <button
-            key={kind}
-            className="plain-button"
-            aria-label={`Add a ${kind} at the probe`}
-            onClick={() => addBody(kind)}
-          >
-            a {kind}
-          </button>
-        ))}
-      </div>
     </section>
   );
 }

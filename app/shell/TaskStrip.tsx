@@ -1,12 +1,12 @@
 import './TaskStrip.css';
 import { NavLink } from 'react-router';
-import { tasks } from '../tasks/page';
+import { taskNames } from '../tasks/names';
 
-/** The tasks in the order of their digits; one with another key stands behind them. */
+/** Links to the tasks, with their keys. */
 export function TaskStrip() {
   return (
-    <nav className="tasks" aria-label="Tasks" style={{ gridTemplateColumns: `repeat(${tasks.length}, 1fr)` }}>
-      {tasks.map(({ name, route, key }) => (
+    <nav className="tasks" aria-label="Tasks" style={{ gridTemplateColumns: `repeat(${taskNames.length}, 1fr)` }}>
+      {taskNames.map(({ name, route, key }) => (
         <NavLink key={name} to={`/${route}`} className="task">
           <span className="key">{key}</span>
           {name}

@@ -7,8 +7,6 @@ import { say } from '../ui/notices';
 import { useSettings } from '../state/settings';
 import { allCameras } from '../../formats/project';
 import {
-  addStartingCamera,
-  addStartingCamera2d,
   deleteCamera,
   duplicateCamera,
   hideSnapshot,
@@ -16,11 +14,11 @@ import {
   lookThrough,
   lookThroughNext,
   showSnapshot,
-  startingCameras,
-  startingCameras2d,
 } from '../edits/cameras';
+import { addStartingCamera, addStartingCamera2d, startingCameras, startingCameras2d } from '../edits/addedCameras';
 import { moves } from '../state/span';
 import { stepFrames, togglePlay, setTime } from '../state/clock';
+import { taskNames } from '../tasks/names';
 import type { AnyTask } from '../tasks/task';
 import {
   choosePreset,
@@ -59,7 +57,7 @@ export function commandsFor(
   const inWorld = ({ world }: { world?: 'space' | 'flat' }) =>
     world === undefined || world === (flat ? 'flat' : 'space');
   return [
-    ...tasks.map(({ name, key, route }) => ({ name: `Go to ${name}`, keys: key, run: () => go(route) })),
+    ...taskNames.map(({ name, key, route }) => ({ name: `Go to ${name}`, keys: key, run: () => go(route) })),
     ...tasks.flatMap(({ commands = [] }) => commands).filter(inWorld),
     ...allCameras(project)
       .filter(({ id }) => id !== project.camera.id)
@@ -118,8 +116,8 @@ export function commandsFor(
     { name: 'Keep a version', run: () => void keepVersion('Kept by hand').then(() => say('Kept a version.')) },
     { name: 'Save as a compute request', run: saveRequest },
     { name: 'Copy as a compute request', run: () => void copyRequest() },
-    { name: 'Open the demo, Saltmarrow harbour', run: () => openDemo('harbour') },
-    { name: 'Open the demo, Saltmarrow chart', run: () => openDemo('chart') },
+    { name: 'Open the demo, Saltmarrow harbour', run: () => void openDemo('harbour') },
+    { name: 'Open the demo, Saltmarrow chart', run: () => void openDemo('chart') },
     ...(['box', 'sphere', 'point'] as const).map((kind) => ({
       name: `Add a ${kind} at the probe`,
       run: () => addBody(kind),

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { tasks } from '../tasks/page';
+import { loadAllTasks } from '../tasks/page';
 import { found, scoreOf, type Findable } from './search';
+
+const tasks = await loadAllTasks();
 
 const list: readonly Findable[] = [
   { name: 'Add a camera: From above' },

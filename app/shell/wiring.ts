@@ -1,27 +1,34 @@
-import { installTaking } from '../edits/actions';
-import { installMarks, moversOf } from '../pictures/taskMarks';
+import type { Project } from '../../formats/project';
+import { installTaking } from '../edits/taking';
+import { prefetchMarks } from '../pictures/picturesClient';
 import { useDocument } from '../state/document';
-import { jobRunner, type JobModule, type JobRunner, type JobWorker, type FromJobs } from '../state/jobs';
-import { installMovers } from '../state/moment';
+import { jobRunner, type JobRunner, type JobWorker, type FromJobs } from '../state/jobs';
 import { useNow } from '../state/pace';
-import { installSlices, taskMoment, unreadSlices } from '../state/slices';
+import { installSliceLoading, loadKeptSlices, taskMoment, unreadSlices } from '../state/slices';
 import { currentMoment } from '../state/tempo';
-import { marksTable, sliceTable, tasks } from '../tasks/page';
+import { loadJobs } from '../tasks/jobs';
+import { taskNames } from '../tasks/names';
+import { loadAllTasks, loadTask, taskAt, useTasks } from '../tasks/page';
+import { installMovingTasks, loadSlice } from '../tasks/parts';
+import { loadDeferred } from '../ui/deferred';
 import { complain, warn } from '../ui/notices';
+import { installSourceLoading, installWorkings } from '../working/registry';
 import { openTask } from './opening';
-import { installWorkings } from '../working/registry';
 
-/* Has the house know the tasks, and the tasks' work done. */
+/* Connects the tasks to the application, and runs their jobs. */
 
-/** Registers what the tasks give, by their tables: once, before anything is shown. */
+/** Registers what tasks contribute, as they are loaded: once, before anything is shown. */
 export function installTasks(): void {
-  installSlices(sliceTable);
-  installMarks(marksTable);
-  installMovers(moversOf(marksTable));
-  installWorkings(Object.fromEntries(tasks.flatMap(({ route, workings }) => (workings ? [[route, workings]] : []))));
-  installTaking((given) => {
+  installMovingTasks();
+  installSliceLoading((task) => (taskNames.some(({ route }) => route === task) ? loadSlice(task) : undefined));
+  installSourceLoading(loadAllTasks);
+  useTasks.subscribe(({ loaded }) =>
+    installWorkings(Object.fromEntries(loaded.flatMap(({ route, workings }) => (workings ? [[route, workings]] : [])))),
+  );
+  installTaking(async (given) => {
+    const tasks = await loadAllTasks();
     // The open task is asked first.
-    const open = tasks.find(({ route }) => window.location.pathname.endsWith(`/${route}`));
+    const open = tasks.find(({ route }) => route === taskAt(window.location.pathname)?.route);
     for (const task of open ? [open, ...tasks.filter((one) => one !== open)] : tasks)
       for (const acceptor of task.accepts ?? [])
         if (acceptor.accepts(given)) {
@@ -33,6 +40,32 @@ export function installTasks(): void {
   });
 }
 
+/** Loads the task of a page; says so where its files cannot be fetched. */
+export function loadOpenTask(route: string): void {
+  loadTask(route).catch(({ message }: Error) =>
+    complain(`This task could not be loaded (${message}). Check the connection and reload the page.`),
+  );
+}
+
+/** Loads menus, and the other tasks one by one while the page is idle, so that they open at once. */
+export function prefetchTasks(): void {
+  const left = taskNames.map(({ route }) => route);
+  void loadDeferred();
+  const next = (): void => {
+    const route = left.shift();
+    if (route === undefined) return prefetchMarks(taskNames.map((one) => one.route));
+    // A task that cannot be fetched now is fetched when it is opened, and reports its failure then.
+    void loadTask(route)
+      .catch(() => undefined)
+      .then(whenIdle);
+  };
+  const whenIdle = (): void => {
+    if ('requestIdleCallback' in window) window.requestIdleCallback(next, { timeout: 5_000 });
+    else setTimeout(next, 200);
+  };
+  whenIdle();
+}
+
 /** Says which tasks' parts of a project could not be read, once for each project. */
 export function reportUnread(): void {
   let said: string | null = null;
@@ -40,6 +73,10 @@ export function reportUnread(): void {
     const { project } = useDocument.getState();
     if (!project || project.id === said) return;
     said = project.id;
+    void report(project).catch(() => undefined);
+  };
+  const report = async (project: Project) => {
+    await loadKeptSlices(project);
     const unread = unreadSlices(project);
     if (unread.length)
       warn(
@@ -50,8 +87,6 @@ export function reportUnread(): void {
   useDocument.subscribe(look);
   look();
 }
-
-const modules = import.meta.glob<JobModule>('../tasks/*/job.ts');
 
 const jobWorker = (): JobWorker => {
   const worker = new Worker(new URL('../workers/jobs.ts', import.meta.url), { type: 'module' });
@@ -70,12 +105,12 @@ let runner: JobRunner | null = null;
 
 /** Has the jobs of the open task answered for as long as it is open; gives what ends that. */
 export function runJobs(route: string): () => void {
-  const load = modules[`../tasks/${route}/job.ts`];
-  if (!load) return () => undefined;
+  const loading = loadJobs(route);
+  if (!loading) return () => undefined;
   const jobs = (runner ??= jobRunner(2, jobWorker, (says, message) => complain(`${says} failed: ${message}.`)));
   let ended = false;
   let end = () => undefined as void;
-  void load().then(({ jobs: specs }) => {
+  void loading.then(({ jobs: specs }) => {
     if (ended) return;
     let of: string | null = null;
     const ask = () => {

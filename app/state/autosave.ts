@@ -5,7 +5,7 @@ import { readProject, type Project } from '../../formats/project';
 import { leftBehind, live, newId, note, strike, type Unkept } from './crashLog';
 import { openProject, replaceProject, restoreSteps, useDocument } from './document';
 import { isKnownToFail, leaving, opening } from './shown';
-import { findShelf, forgetfulShelf, type Kept, type Shelf, type Version } from './projectStore';
+import { findShelf, forgetfulShelf, isFirstVisit, type Kept, type Shelf, type Version } from './projectStore';
 
 /**
  * Whether what is on the screen is on the shelf. `failed` and `conflict` carry the sentence to
@@ -252,10 +252,16 @@ function show(project: Project): void {
 export async function openShelf(): Promise<void> {
   // Asked for at once: each takes its time to answer.
   const notes = leftBehind();
-  const finding = findShelf();
+  // Asked before the database is opened, which creates it.
+  const isFirst = isFirstVisit();
+  const finding = isFirst.then(findShelf);
   live();
   // Made while the database is opened.
   let project = saltmarrow();
+  const unkept = await notes;
+  // Nothing can be stored yet, so the demo is what will be shown: it need not wait for the database.
+  const first = !unkept.length && (await isFirst);
+  if (first) show(project);
   const found = await finding;
   shelf = found.shelf;
   if (found.forgets) forgets = found.missing;
@@ -263,7 +269,7 @@ export async function openShelf(): Promise<void> {
   /** Whether something kept was passed over, which may be of the demo's own id. */
   let passedOver = false;
   try {
-    await takeNotes(await notes);
+    await takeNotes(unkept);
     for (const last of await shelf.list()) {
       if (last.savedAt === 0) continue;
       if (isKnownToFail(last.id)) {
@@ -294,7 +300,7 @@ export async function openShelf(): Promise<void> {
   }
   // A new demo is never written over one that somebody has worked on.
   if (passedOver && !seen.has(project.id)) project = saltmarrow(newId());
-  show(project);
+  if (!first || passedOver || seen.has(project.id)) show(project);
   void bringHistory(project);
   other = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('astrolabe');
   useDocument.subscribe(({ project: now, gesture }, { project: before }) => {
@@ -308,7 +314,7 @@ export async function openShelf(): Promise<void> {
   // Not while the page begins.
   setTimeout(() => void shelf.sweepPoints().catch(() => undefined), 20_000);
   // On the first visit: what is open stands in the list of projects before anything is changed.
-  if (!seen.has(project.id)) void keep(project);
+  if (!seen.has(project.id)) void keep(useDocument.getState().project!);
   else setKept();
   other?.addEventListener('message', ({ data }: MessageEvent<{ id: string; revision: number }>) => void heard(data));
   window.addEventListener('pagehide', flush);

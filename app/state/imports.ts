@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Conventions } from '../../core/conventions/conventions';
-import type { Reading } from '../../formats/csv';
+import type { Reading } from '../../formats/pointColumns';
 import type { Imported, ImportContext } from '../../formats/importing';
 import { complain, underWay } from '../ui/notices';
 import { fallen, fallenText } from '../ui/worker';

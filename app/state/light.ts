@@ -1,7 +1,7 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { radians } from '../../core/math/angle';
 import type { Vec3 } from '../../core/math/vec3';
-import { vec3Schema } from '../../core/compute/schema';
+import { vec3Schema } from '../../core/compute/valueSchemas';
 import { lightFrom, type Light } from '../../core/order/shadow';
 import type { Project } from '../../formats/project';
 import { sliceOf } from './slices';

@@ -1,4 +1,4 @@
-import { readPair, writePair } from '../../core/compute/read';
+import { readPair, writePair } from '../../core/compute/readValues';
 import { letterOf } from '../../core/conventions/axes';
 import type { Conventions } from '../../core/conventions/conventions';
 import { codecOf, type ConventionCodec } from '../../core/conventions/codec';

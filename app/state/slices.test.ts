@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { z } from 'zod';
+import * as z from 'zod';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { codecOf } from '../../core/conventions/codec';
 import { presets } from '../../core/conventions/conventions';

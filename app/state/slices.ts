@@ -1,11 +1,12 @@
 import { produce, type Draft } from 'immer';
-import type { z } from 'zod';
+import type * as z from 'zod';
 import type { ConventionCodec } from '../../core/conventions/codec';
 import type { Query } from '../../core/compute/schema';
 import { problemsOf } from '../../core/compute/issues';
 import { keepUnknown } from '../../formats/lossless';
 import type { Project } from '../../formats/project';
 import type { CameraKeys } from '../../formats/sceneProject';
+import { complain } from '../ui/notices';
 import { currentProject, edit } from './document';
 import { remembered } from './memo';
 import { momentWith, type Moment } from './moment';
@@ -35,9 +36,35 @@ export interface Slice<S> {
 export type SliceTable = Readonly<Record<string, Slice<any>>>;
 
 let table: SliceTable = {};
-/** Has the tasks' slices known from now on: once, when page or worker begins. */
+/** Registers the slices of the tasks loaded so far. */
 export const installSlices = (slices: SliceTable): void => void (table = slices);
 export const slices = (): SliceTable => table;
+
+/** Loads the slice of a task; undefined for a name that no task has. */
+type LoadSlice = (task: string) => Promise<void> | undefined;
+let loadSlice: LoadSlice = () => undefined;
+/** Registers how slices are loaded: once, when the page begins. */
+export const installSliceLoading = (load: LoadSlice): void => void (loadSlice = load);
+
+/**
+ * Loads the slices that a project has data for. Null when all of them are loaded already, so that an edit
+ * of every slice is synchronous then. Rejects when one cannot be fetched.
+ */
+export function loadKeptSlices(project: Project): Promise<unknown> | null {
+  const loads = Object.keys(project.tasks).flatMap((task) => (table[task] ? [] : (loadSlice(task) ?? [])));
+  return loads.length ? Promise.all(loads) : null;
+}
+
+/** Runs an edit that changes every slice of the open project: at once when the slices are loaded, otherwise afterwards. */
+export function withKeptSlices(run: () => void): void {
+  const loading = loadKeptSlices(currentProject());
+  if (!loading) return run();
+  loading.then(run, ({ message }: Error) =>
+    complain(
+      `Nothing was changed: a part of Astrolabe could not be loaded (${message}). Reload the page and try again.`,
+    ),
+  );
+}
 
 type Read<S> = { readonly ok: true; readonly slice: S } | { readonly ok: false; readonly why: string };
 

@@ -1,11 +1,11 @@
-import { wrap, type Remote } from 'comlink';
+import type { Remote } from 'comlink';
 import { create } from 'zustand';
 import { outsideBit } from '../../core/kernels/points';
 import type { CameraFrame } from '../../core/camera/frame';
 import type { Conventions } from '../../core/conventions/conventions';
 import type { Problem } from '../../core/reasons';
 import type { PointData, PointSet } from '../../formats/pointSets';
-import { readingWords, type Column, type Reading } from '../../formats/csv';
+import { readingWords, type Column, type Reading } from '../../formats/pointColumns';
 import { currentMoment } from './tempo';
 import { momentOf } from './moment';
 import { complain } from '../ui/notices';
@@ -103,6 +103,7 @@ let worker: { readonly remote: Remote<PointsWorker>; readonly fallen: Promise<ne
 
 /** Asks the worker; one that has failed is said, and the next time is another. */
 async function asked<T>(ask: (remote: Remote<PointsWorker>) => Promise<T>): Promise<T | null> {
+  const { wrap } = await import('comlink');
   if (!worker) {
     const made = new Worker(new URL('../workers/points.ts', import.meta.url), { type: 'module' });
     worker = { remote: wrap<PointsWorker>(made), fallen: fallen(made) };

@@ -10,11 +10,11 @@ import { fitted, fittedOutside } from '../pictures/drawings';
 import { houseHandles, pointUnderHand, type AnyHandle } from '../pictures/handles';
 import { inkRoles } from '../pictures/inkRoles';
 import { viewIn } from '../pictures/compose';
-import { installMarks, openTask, standingOf, underPointerOf } from '../pictures/taskMarks';
+import { installMarks, marksOf, openTask, standingOf, underPointerOf } from '../pictures/taskMarks';
 import { standingIn } from '../pictures/standing';
 import { currentProject, endGesture, openProject, undo } from '../state/document';
 import { momentOf, type Moment } from '../state/moment';
-import { editSlice, installSlices, sliceOf, taskMoment, type Slice, type SliceTable } from '../state/slices';
+import { editSlice, installSlices, sliceOf, slices, taskMoment, type Slice, type SliceTable } from '../state/slices';
 import { allDigits, houseWorkings, linesOf } from '../working/lines';
 import { allSources, installWorkings } from '../working/registry';
 import type { AnyTask } from './task';
@@ -27,14 +27,15 @@ import type { AnyTask } from './task';
 vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
 vi.stubGlobal('window', { matchMedia: () => ({ matches: false, addEventListener: () => undefined }) });
 
-const { tasks: own, marksTable, sliceTable } = await import('./page');
+const own = await (await import('./page')).loadAllTasks();
+const sliceTable = slices();
 const sample = {
   page: (await import('../../e2e/sample/index')).default,
   marks: (await import('../../e2e/sample/marks')).marks as AnyMarks,
   slice: (await import('../../e2e/sample/state')).slice as Slice<unknown>,
 };
-const tasks: readonly AnyTask[] = [...own, { ...sample.page, route: 'sample' }];
-const marks = { ...marksTable, sample: sample.marks };
+const tasks: readonly AnyTask[] = [...own, { ...sample.page, route: 'sample', name: 'Sample', key: 'm' }];
+const marks = { ...Object.fromEntries(own.map(({ route }) => [route, marksOf(route)!])), sample: sample.marks };
 const allSlices: SliceTable = { ...sliceTable, sample: sample.slice };
 
 const demos = { harbour: saltmarrow(), chart: saltmarrowChart() };

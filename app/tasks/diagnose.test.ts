@@ -1,26 +1,24 @@
-import { beforeAll, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { saltmarrow } from '../../demo/saltmarrow';
 import type { Project } from '../../formats/project';
 import { compute } from '../../core/compute/compute';
 import { presets } from '../../core/conventions/conventions';
 import { momentOf, type Moment } from '../state/moment';
-import { installSlices, taskMoment } from '../state/slices';
+import { slices, taskMoment } from '../state/slices';
 import type { DiagnoseState } from './diagnose/state';
 
 vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
 vi.stubGlobal('window', { matchMedia: () => ({ matches: false, addEventListener: () => undefined }) });
 
-const { sliceTable } = await import('./page');
+await (await import('./page')).loadAllTasks();
 const { engineOf } = await import('./diagnose/engine');
 const { askedNow, readingNow } = await import('./diagnose/reading');
 const { carried } = await import('./diagnose/carried');
 const { harbourLog } = await import('./diagnose/log');
 
-beforeAll(() => installSlices(sliceTable));
-
 const nowOf = (part: Partial<DiagnoseState>, more: Partial<Project> = {}): Moment<DiagnoseState> => {
   const project = { ...saltmarrow(), ...more };
-  const kept = { ...sliceTable['diagnose']!.initial(project), ...part };
+  const kept = { ...slices()['diagnose']!.initial(project), ...part };
   const tasks = { diagnose: { version: 1, ...kept } } as unknown as Project['tasks'];
   return taskMoment<DiagnoseState>('diagnose', momentOf({ ...project, tasks }));
 };

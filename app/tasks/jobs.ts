@@ -1,14 +1,7 @@
 import type { JobModule } from '../state/jobs';
-import { taskNames } from './names';
 
-/* The tasks' heavy work, for the job worker, and whether a task has any, for the page. */
+/** Loaders of the tasks' heavy work, for the job worker and for the page that asks for it. */
+const modules = import.meta.glob<JobModule>('./*/job.ts');
 
-const jobs = import.meta.glob<JobModule>('./*/job.ts', { eager: true });
-
-/** By the task's name. */
-export const jobTable: Readonly<Record<string, JobModule>> = Object.fromEntries(
-  taskNames.flatMap((name) => {
-    const module = jobs[`./${name}/job.ts`];
-    return module ? [[name, module]] : [];
-  }),
-);
+/** Loads a task's heavy work; undefined for a task without any. */
+export const loadJobs = (route: string): Promise<JobModule> | undefined => modules[`./${route}/job.ts`]?.();

@@ -10,14 +10,13 @@ import { saltmarrowChart } from '../../demo/chart';
 import { presets } from '../../core/conventions/conventions';
 import { projectRequest } from '../../formats/camera';
 import { allCameras, type Project } from '../../formats/project';
-import { moversOf } from '../pictures/taskMarks';
 import { journeyAt } from '../state/journey';
 import { installMovers, momentOf, type Moment } from '../state/moment';
 import { installSlices, sliceOf, taskMoment, withSliceIn, withWays } from '../state/slices';
 import { moves, spanOf } from '../state/span';
 import { jobs, type Compared, type SeamsFound, type TurnedBoth } from './motion/job';
 import { journeyOf, trackOf } from './motion/journey';
-import { marks } from './motion/marks';
+import { moves as motionMoves } from './motion/moves';
 import { requestShake, requestTrack } from './motion/queries';
 import { rereadTrack } from './motion/reread';
 import { seriesOf } from './motion/series';
@@ -30,7 +29,7 @@ import { subjectOf } from './motion/subject';
 
 beforeAll(() => {
   installSlices({ motion: slice });
-  installMovers(moversOf({ motion: marks }));
+  installMovers([(rest) => motionMoves(taskMoment('motion', rest))]);
 });
 
 const harbour = saltmarrow();

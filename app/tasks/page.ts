@@ -1,19 +1,30 @@
-import type { MarksTable } from '../pictures/contract';
-import type { SliceTable } from '../state/slices';
+import { create } from 'zustand';
 import { taskNames } from './names';
-import type { AnyTask } from './task';
+import { loadOnce, loadParts } from './parts';
+import type { AnyTask, Task } from './task';
 
-/* The tasks as the page knows them, from `names.ts` and the folders of those names. */
+/* The tasks as the page has them. Each is loaded when it is first opened, or when the page is idle. */
 
-const pages = import.meta.glob<{ default: Omit<AnyTask, 'route'> }>('./*/index.ts', { eager: true });
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+const pages = import.meta.glob<{ default: Task<any> }>('./*/index.ts');
 
-const order = '1234567890';
-const place = (key: string): number => (order.includes(key) ? order.indexOf(key) : order.length);
+/** The tasks loaded so far, in the order of the strip. */
+export const useTasks = create<{ readonly loaded: readonly AnyTask[] }>(() => ({ loaded: [] }));
 
-/** In the order of their digits, those with other keys behind them. */
-export const tasks: readonly AnyTask[] = taskNames
-  .map((route): AnyTask => ({ ...pages[`./${route}/index.ts`]!.default, route }))
-  .sort((a, b) => place(a.key) - place(b.key));
+const byRoute = new Map<string, AnyTask>();
 
-export { marksTable, sliceTable } from './painter';
-export type { MarksTable, SliceTable };
+/** Loads a task with its slice, marks and worksheet. Rejects when a file cannot be fetched. */
+export const loadTask = loadOnce(async (route) => {
+  const [{ default: task }] = await Promise.all([pages[`./${route}/index.ts`]!(), loadParts(route)]);
+  byRoute.set(route, { ...task, ...taskNames.find((one) => one.route === route)! });
+  const loaded = taskNames.flatMap((one) => byRoute.get(one.route) ?? []);
+  useTasks.setState({ loaded });
+  return byRoute.get(route)!;
+});
+
+/** Loads every task, and returns them in the order of the strip. */
+export const loadAllTasks = (): Promise<readonly AnyTask[]> =>
+  Promise.all(taskNames.map(({ route }) => loadTask(route)));
+
+/** The task at an address of the page; undefined for pages of no task. */
+export const taskAt = (pathname: string) => taskNames.find(({ route }) => pathname.endsWith(`/${route}`));

@@ -7,11 +7,10 @@ import { saltmarrowChart } from '../../demo/chart';
 import { projectRequest } from '../../formats/camera';
 import { allCameras, type Project } from '../../formats/project';
 import { frameStages } from '../../core/motion/stages';
-import { moversOf } from '../pictures/taskMarks';
 import { installMovers, momentOf } from '../state/moment';
 import { installSlices, rereadSlices, sliceOf, taskMoment, withSliceIn } from '../state/slices';
 import type { MotionState } from './motion/kept';
-import { marks as motionMarks } from './motion/marks';
+import { moves } from './motion/moves';
 import { slice as motion } from './motion/state';
 import { lateRay, lookThrough, pixelNow } from './pick/rays';
 import { slice as pick, type PickState } from './pick/state';
@@ -23,7 +22,7 @@ import { termsNow, termsUsed } from './spawn/terms';
 
 beforeAll(() => {
   installSlices({ motion, pick, spawn });
-  installMovers(moversOf({ motion: motionMarks }));
+  installMovers([(rest) => moves(taskMoment('motion', rest))]);
 });
 const control = { progress: () => undefined, breathe: () => Promise.resolve() };
 

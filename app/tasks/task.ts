@@ -6,6 +6,7 @@ import type { TimeTick } from '../pictures/TimeRule';
 import type { Hit } from '../../core/pick/pick';
 import type { Moment } from '../state/moment';
 import type { TaskWorkings } from '../working/registry';
+import type { TaskName } from './names';
 
 /*
  * What a task gives the page. Its folder has `index.ts` with this, and beside it, as far as it
@@ -85,9 +86,6 @@ export interface Acceptor {
 }
 
 export interface Task<S = undefined> {
-  readonly name: string;
-  /** The digit or letter that opens it. */
-  readonly key: string;
   readonly Sheet: ComponentType;
   /** What stands beside the plan until the user wants something else there. */
   readonly corner?: PaneName;
@@ -107,4 +105,4 @@ export interface Task<S = undefined> {
 }
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
-export type AnyTask = Task<any> & { readonly route: string };
+export type AnyTask = Task<any> & TaskName;

@@ -1,6 +1,7 @@
 import { expose, transfer } from 'comlink';
 import { codecOf } from '../../core/conventions/codec';
-import { readingWords, readPoints, sizeOf, type Reading } from '../../formats/csv';
+import { readPoints, sizeOf } from '../../formats/csv';
+import { readingWords, type Reading } from '../../formats/pointColumns';
 import { projectFromPoints } from '../../formats/projectFromGeometry';
 import { readImport, type Imported, type ImportContext } from '../../formats/importing';
 import type { Project } from '../../formats/project';

@@ -1,5 +1,5 @@
 import { runAfterRest, type FromJobs, type JobControl, type ToJobs } from '../state/jobs';
-import { jobTable } from '../tasks/jobs';
+import { loadJobs } from '../tasks/jobs';
 
 /*
  * Does the tasks' heavy work, one run at a time; says how far it is and gives way when it is told
@@ -50,7 +50,8 @@ async function work({ run, task, job, input }: ToJobs & { kind: 'run' }): Promis
         if (stopped >= run) throw new Overtaken();
       },
     };
-    const spec = jobTable[task]!.jobs[job]!;
+    const { jobs } = await loadJobs(task)!;
+    const spec = jobs[job]!;
     const result: unknown = await runAfterRest(spec, input, control, () => say({ kind: 'begun', run }));
     say({ kind: 'done', run, result }, buffersOf(result));
   } catch (error) {

@@ -4,10 +4,7 @@ import { paintLayer, type Ink, type InkName } from '../pictures/canvasMarks';
 import type { Rect } from '../pictures/labels';
 import { bodiesAfter, type FromPictures, type ToPictures } from '../pictures/protocol';
 import { Renderer } from '../pictures/renderer';
-import { installMarks, moversOf } from '../pictures/taskMarks';
-import { installMovers } from '../state/moment';
-import { installSlices } from '../state/slices';
-import { marksTable, sliceTable } from '../tasks/painter';
+import { installMovingTasks, loadParts } from '../tasks/parts';
 
 /*
  * Draws the pictures off the page: its thread has the hand to follow and the numbers to set. It is
@@ -15,9 +12,7 @@ import { marksTable, sliceTable } from '../tasks/painter';
  * is on the canvases.
  */
 
-installSlices(sliceTable);
-installMarks(marksTable);
-installMovers(moversOf(marksTable));
+installMovingTasks();
 
 const say = (message: FromPictures, transfer: Transferable[] = []): void => self.postMessage(message, { transfer });
 
@@ -39,6 +34,15 @@ function schedule(): void {
     else draw();
   });
 }
+
+/** The tasks whose marks have been loaded, or cannot be. */
+const loadedTasks = new Set<string>();
+const loadMarks = (route: string): Promise<void> =>
+  loadParts(route)
+    .catch(({ message }: Error) =>
+      say({ kind: 'failed', message: `What this task draws could not be loaded (${message}). Reload the page.` }),
+    )
+    .finally(() => loadedTasks.add(route));
 
 let resting: ReturnType<typeof setTimeout> | undefined;
 let saidPainted = false;
@@ -72,7 +76,10 @@ function draw(): void {
       return here ? ink : null;
     });
   if (wanted.length) say({ kind: 'ask', theme, names: wanted });
-  const complete = whole && !missing;
+  const { route } = input as PicturesInput;
+  const withMarks = loadedTasks.has(route);
+  if (!withMarks) void loadMarks(route).then(schedule);
+  const complete = whole && !missing && withMarks;
   // At once where the page waits for it to put its own marks away; otherwise when nothing follows.
   clearTimeout(resting);
   const at = count;
@@ -115,6 +122,8 @@ function print({ id, rect, pixel }: ToPictures & { kind: 'print' }): void {
 self.addEventListener('message', ({ data }: MessageEvent<ToPictures>) => {
   if (data.kind === 'begin') begin(data);
   else if (data.kind === 'print') return print(data);
+  else if (data.kind === 'prefetch')
+    return void data.routes.reduce((before, route) => before.then(() => loadMarks(route)), Promise.resolve());
   else if (data.kind === 'inks') {
     for (const [name, ink] of data.inks) {
       inks.set(keyOf(data.theme, name), ink);

@@ -3,7 +3,8 @@ import type { CameraFrame } from '../../core/camera/frame';
 import type { Conventions } from '../../core/conventions/conventions';
 import { codecOf } from '../../core/conventions/codec';
 import { projectSpaces, spacesStride } from '../../core/kernels/spaces';
-import { readPoints, type Reading } from '../../formats/csv';
+import { readPoints } from '../../formats/csv';
+import { type Reading } from '../../formats/pointColumns';
 import { insidePoints, pointFormOf } from '../state/points';
 import type { PointsWorker, ReadTable } from '../state/table';
 

@@ -1,35 +1,22 @@
-import './Lines.css';
-import { Popover } from 'radix-ui';
-import { Suspense, useRef, useState, type ReactNode } from 'react';
-import { BesideSheet, PopOver } from '../ui/PopOver';
+import type { ReactNode } from 'react';
+import { deferred } from '../ui/deferred';
 
-/** Opens formulas beside the worksheet: their typesetting comes when they are first opened. */
-export function BesideButton({
-  label,
-  name,
-  title,
-  kind,
-  children,
-}: {
-  label: string;
-  /** What the button is called for those who do not see where it stands. */
-  name: string;
-  title: string;
-  kind: 'Working' | 'Formulas';
-  children: (close: () => void) => ReactNode;
-}) {
-  const [open, setOpen] = useState(false);
-  const trigger = useRef<HTMLButtonElement>(null);
-  return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <BesideSheet trigger={trigger} />
-      <Popover.Trigger ref={trigger} className="plain-button working-button" aria-label={name}>
-        {label}
-      </Popover.Trigger>
-      <PopOver className="working" side="left" align="start" sideOffset={10} aria-label={`${kind}: ${title}`}>
-        <h3>{title}</h3>
-        <Suspense fallback={<p>Setting the formulas…</p>}>{children(() => setOpen(false))}</Suspense>
-      </PopOver>
-    </Popover.Root>
-  );
+export interface BesideButtonProps {
+  readonly label: string;
+  /** The accessible name of the button. */
+  readonly name: string;
+  readonly title: string;
+  readonly kind: 'Working' | 'Formulas';
+  readonly children: (close: () => void) => ReactNode;
 }
+
+/** Opens formulas beside the worksheet. */
+export const BesideButton = deferred(
+  'dialog',
+  () => import('./BesidePopOver'),
+  ({ label, name }: BesideButtonProps) => ({
+    className: 'plain-button working-button',
+    'aria-label': name,
+    children: label,
+  }),
+);

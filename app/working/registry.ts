@@ -34,7 +34,7 @@ const houseSources: Readonly<Record<string, Source>> = {
 let registered: ReadonlyMap<string, TaskWorkings> = new Map([['', house]]);
 let places: Readonly<Record<string, Source>> = houseSources;
 
-/** Has the workings of tasks known from now on: once, when the page begins. */
+/** Registers the workings of the tasks loaded so far. */
 export function installWorkings(tasks: Readonly<Record<string, TaskWorkings>>): void {
   registered = new Map([['', house], ...Object.entries(tasks)]);
   places = {
@@ -50,9 +50,13 @@ export function installWorkings(tasks: Readonly<Record<string, TaskWorkings>>): 
 /** What a working is called. */
 export const workingTitle = (name: string): string => owner(name).titles[name]!;
 
-/** The builder of a working, fetched when it is first asked for. */
+let loadSources: () => Promise<unknown> = () => Promise.resolve();
+/** Registers what loads the sources of every task, since a working may link to a field of another task. */
+export const installSourceLoading = (load: () => Promise<unknown>): void => void (loadSources = load);
+
+/** The builder of a working, loaded when it is first asked for. */
 export const workingBuilder = async (name: string): Promise<WorkingBuilder> => {
-  const { workings } = await owner(name).load();
+  const [{ workings }] = await Promise.all([owner(name).load(), loadSources()]);
   return workings[name]!;
 };
 

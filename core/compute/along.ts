@@ -14,7 +14,8 @@ import type { Course } from '../motion/course';
 import type { Tracked } from '../motion/noTrack';
 import { defaultPitchLimit } from '../motion/walk';
 import { writeCamera } from './write';
-import { readCamera2d, writePair, type ResolvedRequest } from './read';
+import { type ResolvedRequest } from './read';
+import { readCamera2d, writePair } from './readValues';
 import type { RequestCamera2d, RequestTrack } from './schema';
 
 /* The tracks of a request: read, checked, and the request seen by the camera at a time along one. */

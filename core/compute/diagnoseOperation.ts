@@ -16,7 +16,8 @@ import {
 import type { Given, Other } from '../diagnose/search';
 import { mat4, type Mat4 } from '../math/mat4';
 import { notIn2d, type Operations } from './answering';
-import { readCamera, type ResolvedRequest } from './read';
+import { type ResolvedRequest } from './read';
+import { readCamera } from './readCamera';
 import type { RequestCamera } from './schema';
 import { writeCamera } from './write';
 

@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type * as z from 'zod';
 import type { Problem } from '../reasons';
 
 /** A path of keys and indices as it is written in a problem: `bodies[2].shape.radius`. */

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { requestSchema } from './schema';
 
 /** The request as JSON Schema (draft 2020-12), made from the schema that requests are read with. */

@@ -1,7 +1,7 @@
 import { planesOf } from '../camera/frame';
 import type { MatrixName } from '../conventions/codec';
 import { pictureToWorld, rayEnds, type DepthChoice } from '../convert/unproject';
-import { viewRufToWorld, pictureToViewRuf, pixelsPerUnit, projectPoint, rayThrough } from '../convert/project';
+import { viewRufToWorld, pictureToViewRuf, rayThrough } from '../convert/project';
 import type { Vec2, Vec3 } from '../math/vec3';
 import { pick, pickFlat, type Hit } from '../pick/pick';
 import { lookedAt } from '../pick/sceneTree';
@@ -9,8 +9,6 @@ import { billboard } from '../billboard/billboard';
 import { codecOf } from '../conventions/codec';
 import { footprint } from '../ground/footprint';
 import { manyFrom } from '../kernels/many';
-import { outsideBit } from '../kernels/points';
-import { projectSpaces, spacesAt, spacesStride } from '../kernels/spaces';
 import { dollyZoom } from '../motion/dollyZoom';
 import { aim } from '../pick/aim';
 import { areaAndCentroid } from '../spawn/region';
@@ -23,7 +21,9 @@ import { cameraOperations } from './cameraOperations';
 import { diagnoseOperations } from './diagnoseOperation';
 import { lazily, Lazy } from './lazy';
 import { orderOperations } from './orderOperations';
-import { readPoint, writePair, type ResolvedRequest } from './read';
+import { answerPoint, answerPoints } from './pointAnswers';
+import { type ResolvedRequest } from './read';
+import { readPoint, writePair } from './readValues';
 import { reexpressCamera, reexpressCamera2d, writeBody } from './write';
 import type { QueryOf } from './schema';
 
@@ -34,69 +34,6 @@ const matrixNames: readonly MatrixName[] = [
   'cameraToWorld',
   'inverseViewProjection',
 ];
-
-/** One point in every space, in the request's conventions: an entry of `worldToScreen`. */
-export function answerPoint(resolved: Pick<ResolvedRequest, 'codec' | 'frame'>, world: Vec3) {
-  const { codec: e, frame } = resolved;
-  const { viewRuf, clip, picture, outside } = projectPoint(frame, world);
-  const ahead = viewRuf[2];
-  const always = { view: e.toView(viewRuf), clip: e.toClip(clip) };
-  const verdict = {
-    ahead,
-    inFront: frame.kind !== 'perspective' || ahead > 0,
-    onScreen: outside.length === 0,
-    outside,
-  };
-  if (!picture.ok)
-    return { ...always, ndc: null, screen: null, depth: null, ...verdict, pixelsPerUnit: null, reason: picture.reason };
-  const { across, upward, depth01 } = picture.value;
-  return {
-    ...always,
-    ndc: e.toNdc(picture.value),
-    screen: e.toScreen(frame.viewport, across, upward),
-    depth: e.toDepth(depth01),
-    ...verdict,
-    pixelsPerUnit: pixelsPerUnit(frame, ahead),
-  };
-}
-
-const planeNames = ['left', 'right', 'bottom', 'top', 'near', 'far'] as const;
-const three = (of: Float64Array, at: number): [number, number, number] => [of[at]!, of[at + 1]!, of[at + 2]!];
-
-/**
- * Many points in every space: what `answerPoint` gives one by one, to rounding, by the batch
- * kernels.
- */
-export function answerPoints({ codec, frame }: Pick<ResolvedRequest, 'codec' | 'frame'>, worlds: readonly Vec3[]) {
-  const count = worlds.length;
-  const flat = new Float64Array(3 * count);
-  worlds.forEach((world, i) => flat.set(world, 3 * i));
-  const [spaces, outside] = [new Float64Array(count * spacesStride), new Uint8Array(count)];
-  projectSpaces(frame, codec, flat, spaces, outside);
-  const perspective = frame.kind === 'perspective';
-  return worlds.map((world, i) => {
-    const at = i * spacesStride;
-    const ahead = spaces[at + spacesAt.ahead]!;
-    const bits = outside[i]!;
-    // Without a picture the reason is the plain form's to give, and so is a number that is not
-    // finite.
-    if (bits & outsideBit.noPicture || !Number.isFinite(spaces[at + spacesAt.screen]!))
-      return answerPoint({ codec, frame }, world);
-    const violated = bits ? planeNames.filter((name) => bits & outsideBit[name]) : [];
-    return {
-      view: three(spaces, at + spacesAt.view),
-      clip: [...three(spaces, at + spacesAt.clip), spaces[at + spacesAt.clip + 3]!],
-      ndc: three(spaces, at + spacesAt.ndc),
-      screen: [spaces[at + spacesAt.screen]!, spaces[at + spacesAt.screen + 1]!],
-      depth: spaces[at + spacesAt.depth]!,
-      ahead,
-      inFront: !perspective || ahead > 0,
-      onScreen: violated.length === 0,
-      outside: violated,
-      pixelsPerUnit: pixelsPerUnit(frame, ahead),
-    };
-  });
-}
 
 /** A depth choice of a request in canonical space. */
 export function readDepthChoice(at: QueryOf<'screenToWorld'>['at'], e: ResolvedRequest['codec']): DepthChoice {

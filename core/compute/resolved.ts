@@ -2,7 +2,7 @@ import { anglesOfBasis } from '../camera/orientation';
 import { fieldOfView } from '../camera/projection';
 import type { CameraFrame } from '../camera/frame';
 import type { ConventionCodec } from '../conventions/codec';
-import { writePair } from './read';
+import { writePair } from './readValues';
 
 /**
  * The camera as it came out, in the request's conventions (`docs/compute.md`, "The resolved

@@ -3,7 +3,7 @@ import { normalizeQuat } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
 import { reexpressAngle, reexpressAngles, type ConventionCodec } from '../conventions/codec';
 import { pictureShape, type CameraFrame, type Viewport } from '../camera/frame';
-import { readPair, writePair } from './read';
+import { readPair, writePair } from './readValues';
 import type { ComputeRequest, RequestCamera, RequestCamera2d } from './schema';
 
 type WrittenBody = NonNullable<ComputeRequest['bodies']>[number];

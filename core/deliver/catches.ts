@@ -1,5 +1,5 @@
 import { intendedOf } from '../compute/diagnoseOperation';
-import { readSetUp } from '../compute/compute';
+import { readSetUp } from '../compute/readRequest';
 import type { Intended } from '../diagnose/engine';
 import type { FaultName } from '../diagnose/faults';
 import { invert4 } from '../diagnose/invert';

@@ -1,6 +1,6 @@
 import { frameOf, pictureShape, type CameraFrame, type Viewport } from '../camera/frame';
 import { fieldOfView } from '../camera/projection';
-import { readCamera } from '../compute/read';
+import { readCamera } from '../compute/readCamera';
 import type { RequestCamera } from '../compute/schema';
 import type { ConventionCodec } from '../conventions/codec';
 import type { Vec2, Vec3 } from '../math/vec3';

@@ -5,7 +5,7 @@ import { afterAll, describe, expect, it } from 'vitest';
 import type { RequestCamera } from '../compute/schema';
 import { codecOf } from '../conventions/codec';
 import { presets, type Conventions } from '../conventions/conventions';
-import { compilers, quiet, there } from '../testing/compilers';
+import { compilers, quiet, skippedFor, there } from '../testing/compilers';
 import { lookAtMutants, mutants } from '../testing/mutants';
 import { readAnswers, vectorsTable } from '../../formats/vectors';
 import { emitCode, emitHarness, kindsOf, printSource, setUpOf, sourceOf, type CodeWish } from './code';
@@ -74,7 +74,7 @@ describe.each(Object.entries(compilers).map(([name, { needs }], i) => ({ name, n
   ({ name, needs, i }) => {
     const able = needs.every(there);
     it.skipIf(!able)(
-      'has every row right, in doubles and in floats, by parameters and of some parts',
+      `has every row right, in doubles and in floats, by parameters and of some parts${skippedFor(needs)}`,
       () => {
         const [first, second] = [caseOf(0, 'angles'), caseOf(1, 'lookAt')];
         const harness = emitHarness(first.setUp, wish(name));
@@ -92,7 +92,7 @@ describe.each(Object.entries(compilers).map(([name, { needs }], i) => ({ name, n
 
     const mine = all.filter((_, k) => soak || quick.includes(name) || k % 24 === i);
     it.skipIf(!able).each(mine)(
-      'has a row wrong where $name is put into the code',
+      `has a row wrong where $name is put into the code${skippedFor(needs)}`,
       ({ name: fault, edit, said }) => {
         const one = caseOf(all.findIndex((own) => own.name === fault) % 2, said);
         const code = printSource(edit(sourceOf(one.setUp, wish(name))), one.setUp.e, wish(name));

@@ -8,7 +8,7 @@ import type { RequestCamera } from '../compute/schema';
 import { presets, type Conventions } from '../conventions/conventions';
 import { codecOf } from '../conventions/codec';
 import type * as Reflect from 'wgsl_reflect';
-import { compilers, quiet, there } from '../testing/compilers';
+import { compilers, quiet, skippedFor, there } from '../testing/compilers';
 import { conventionsBy, dice } from '../testing/wrongEngine';
 import { emitCode, emitExample, emitHarness, setUpOf, type Asked, type CodeWish } from './code';
 import { codeParts, type SetUp } from './library';
@@ -117,7 +117,7 @@ describe.each(Object.entries(compilers))('code in %s', (name, { needs, files, bu
   const language = deliverLanguages.find((one) => one.name === name)!;
   const cases = [[1, 'double', 'own'], [2, 'double', 'own'], [3, 'double', 'camel'], [4, 'float', 'own']] as const; // prettier-ignore
   it.skipIf(missing.length > 0).each(cases)(
-    `of set-up %i in %ss is compiled without a warning and has the core’s numbers${missing.length ? ` (no ${missing.join(', ')} here)` : ''}`,
+    `of set-up %i in %ss is compiled without a warning and has the core’s numbers${skippedFor(needs)}`,
     (seed, number, naming) => {
       const setUp = setUpBy(seed);
       const { asked, wanted } = askedOf(setUp);
@@ -172,12 +172,15 @@ describe('shaders', () => {
     }
   });
 
-  it.skipIf(!there('glslangValidator'))('GLSL is taken by the reference compiler', () => {
-    for (const seed of [1, 2, 3, 4]) {
-      const { text } = emitCode(setUpBy(seed), wish('GLSL', 'float'));
-      const file = join(root, `camera-${seed}.frag`);
-      writeFileSync(file, `#version 300 es\nprecision highp float;\n${text}\nout vec4 colour;\nvoid main() { colour = vec4(world_to_screen(frame_of(this_camera()), vec3(1.0)).x); }\n`); // prettier-ignore
-      execFileSync('glslangValidator', [file], { encoding: 'utf8' });
-    }
-  });
+  it.skipIf(!there('glslangValidator'))(
+    `GLSL is taken by the reference compiler${skippedFor(['glslangValidator'])}`,
+    () => {
+      for (const seed of [1, 2, 3, 4]) {
+        const { text } = emitCode(setUpBy(seed), wish('GLSL', 'float'));
+        const file = join(root, `camera-${seed}.frag`);
+        writeFileSync(file, `#version 300 es\nprecision highp float;\n${text}\nout vec4 colour;\nvoid main() { colour = vec4(world_to_screen(frame_of(this_camera()), vec3(1.0)).x); }\n`); // prettier-ignore
+        execFileSync('glslangValidator', [file], { encoding: 'utf8' });
+      }
+    },
+  );
 });

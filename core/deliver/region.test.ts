@@ -7,7 +7,7 @@ import { defaultConventions } from '../conventions/conventions';
 import type { Vec2 } from '../math/vec3';
 import { randomFrom } from '../math/random';
 import { spawnRegion, type SpawnTerms } from '../spawn/spawn';
-import { compilers, quiet, there } from '../testing/compilers';
+import { compilers, quiet, skippedFor, there } from '../testing/compilers';
 import { emitRegion, printExample, printSource, type CodeWish } from './code';
 import { deliverLanguages } from './languages';
 import { regionSource } from './region';
@@ -45,7 +45,7 @@ describe.each(Object.entries(compilers).map(([name, one], i) => ({ name, i, ...o
     // What needs a compiler has one of them; `npm run soak` has all.
     const own = quick.includes(name) || process.env['SOAK'] === '1' ? cases : [cases[place % cases.length]!];
     it.skipIf(!needs.every(there))(
-      'allows what the core allows, and rolls over the bounds',
+      `allows what the core allows, and rolls over the bounds${skippedFor(needs)}`,
       () => {
         const language = deliverLanguages.find((one) => one.name === name)!;
         own.forEach((terms, k) => {

@@ -1,4 +1,5 @@
-import { compute, problemDocument, readSetUp, type ProblemDocument } from '../compute/compute';
+import { compute } from '../compute/compute';
+import { problemDocument, readSetUp, type ProblemDocument } from '../compute/readRequest';
 import { viewRufToWorld } from '../convert/project';
 import type { CameraFrame } from '../camera/frame';
 import { randomFrom } from '../math/random';

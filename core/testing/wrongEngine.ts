@@ -1,3 +1,5 @@
+import { seeded } from './seed';
+
 /*
  * An engine that makes a camera's numbers in some conventions and commits faults on the way: written
  * from the contract's words apart from the code that finds faults, and sharing nothing with it. Vectors
@@ -7,9 +9,9 @@
 type V = readonly [number, number, number];
 type M = readonly (readonly number[])[];
 
-/** Whole numbers and shares by a seed: the same cases on every machine. */
+/** Creates a generator of random numbers and choices. */
 export function dice(seed: number) {
-  let state = seed >>> 0;
+  let state = seeded(seed);
   const next = (): number => {
     state = (state + 0x6d2b79f5) >>> 0;
     let t = Math.imul(state ^ (state >>> 15), 1 | state);

@@ -9,8 +9,6 @@ import type { SampleState } from './state';
  * and a line.
  */
 const sample: Task<SampleState> = {
-  name: 'Sample',
-  key: 'm',
   Sheet: SampleSheet,
   corner: 'sample/above',
   panes: [{ name: 'chart', title: 'Sample chart', Content: SampleChart, place: { height: 40 } }],

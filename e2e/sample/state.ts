@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Slice } from '../../app/state/slices';
 
 /** What the sample keeps: where its boxes are scattered, how widely, by which seed. */

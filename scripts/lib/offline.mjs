@@ -3,8 +3,11 @@ import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { at } from './fresh.mjs';
 
-/** The pages that have an address of their own: plain file servers find each as a folder. */
-const routes = ['frame', 'convert', 'projects'];
+/** The addresses of the application: plain file servers find each as a folder. */
+function routesIn(folder) {
+  const manifest = JSON.parse(readFileSync(join(folder, '.vite/manifest.json'), 'utf8'));
+  return [...Object.keys(manifest).flatMap((key) => /^tasks\/(\w+)\/index\.ts$/.exec(key)?.[1] ?? []), 'projects'];
+}
 
 /**
  * Makes the built application stand by itself: a page for every address, and the service worker
@@ -12,7 +15,7 @@ const routes = ['frame', 'convert', 'projects'];
  */
 export async function standAlone(folder = at('dist/app')) {
   const page = readFileSync(join(folder, 'index.html'), 'utf8');
-  for (const route of routes) {
+  for (const route of routesIn(folder)) {
     mkdirSync(join(folder, route), { recursive: true });
     // What the page asks for lies one folder up from there.
     writeFileSync(join(folder, route, 'index.html'), page.replaceAll(/(src|href)="\.\//g, '$1="../'));

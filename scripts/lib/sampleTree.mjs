@@ -17,6 +17,9 @@ const types = {
   '.woff2': 'font/woff2',
 };
 
+const sampleAfter = "{ route: 'convert', name: 'Convert', key: '2' },\n";
+const sampleLine = "  { route: 'sample', name: 'Sample', key: 'm' },\n";
+
 /** Makes and builds the tree; `remove` takes folder and line away again, `close` all of it. */
 export async function sampleTree() {
   const tree = mkdtempSync(join(tmpdir(), 'astrolabe-sample-'));
@@ -32,7 +35,7 @@ export async function sampleTree() {
     const moved = text.replaceAll("'../../core/", "'../../../core/").replaceAll("'../../app/", "'../../");
     writeFileSync(join(folder, file), moved);
   }
-  writeFileSync(names, readFileSync(names, 'utf8').replace("'convert'", "'convert', 'sample'"));
+  writeFileSync(names, readFileSync(names, 'utf8').replace(sampleAfter, sampleAfter + sampleLine));
   const vite = join(tree, 'node_modules/vite/bin/vite.js');
   execFileSync(process.execPath, [vite, 'build', '--config', 'app/vite.config.ts', '--logLevel', 'error'], {
     cwd: tree,
@@ -54,7 +57,7 @@ export async function sampleTree() {
     address: `http://127.0.0.1:${server.address().port}`,
     remove() {
       rmSync(folder, { recursive: true });
-      writeFileSync(names, readFileSync(names, 'utf8').replace(", 'sample'", ''));
+      writeFileSync(names, readFileSync(names, 'utf8').replace(sampleLine, ''));
     },
     close() {
       server.close();

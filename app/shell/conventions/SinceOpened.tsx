@@ -5,7 +5,7 @@ import type { Vec3 } from '../../../core/math/vec3';
 import { expressCamera2d } from '../../../formats/camera';
 import type { Project, ProjectCamera2d } from '../../../formats/project';
 import { keepNumbers } from '../../../formats/reinterpret';
-import { keepNumbersIn } from '../../edits/actions';
+import { keepNumbersIn } from '../../edits/keepNumbers';
 import { pointFormOf } from '../../state/points';
 import { useMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';

@@ -1,5 +1,5 @@
 import './billboard.css';
-import { lazy } from 'react';
+import { BillboardSheet } from './Sheet';
 import type { HandleSpec } from '../../pictures/handles';
 import { jumpTo } from '../../sheet/Sections';
 import type { Moment } from '../../state/moment';
@@ -20,9 +20,7 @@ function boardHandles(now: Moment<BillboardState>, picture: string): HandleSpec<
 }
 
 const billboard: Task<BillboardState> = {
-  name: 'Billboard',
-  key: '6',
-  Sheet: lazy(() => import('./Sheet').then(({ BillboardSheet }) => ({ default: BillboardSheet }))),
+  Sheet: BillboardSheet,
   corner: 'billboard/close',
   commands: [
     { name: 'Add a board', run: addBoard },

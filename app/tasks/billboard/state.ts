@@ -1,8 +1,9 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { BillboardMode } from '../../../core/billboard/billboard';
 import { letteringFaults, type LetteringFault } from '../../../core/billboard/lettering';
 import { signedAxes, type SignedAxis } from '../../../core/conventions/axes';
-import { listOf, vec2Schema, vec3Schema, type Query } from '../../../core/compute/schema';
+import { listOf, vec2Schema, vec3Schema } from '../../../core/compute/valueSchemas';
+import type { Query } from '../../../core/compute/schema';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { Project } from '../../../formats/project';
 import { writeCamera } from '../../../core/compute/write';

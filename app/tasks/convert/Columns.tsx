@@ -1,4 +1,4 @@
-import { columnName, type Reading } from '../../../formats/csv';
+import { columnName, type Reading } from '../../../formats/pointColumns';
 import { NumberField } from '../../sheet/NumberField';
 import { readColumnsAs, useTable } from '../../state/table';
 import { useMoment } from '../../state/tempo';

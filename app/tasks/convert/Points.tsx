@@ -5,7 +5,8 @@ import { writeTable } from '../../../formats/csv';
 import { placeWords } from '../../../formats/places';
 import { outsideWords } from '../../state/wording';
 import { currentMoment, useMoment } from '../../state/tempo';
-import { showPane, textOfFile } from '../../edits/actions';
+import { showPane } from '../../edits/actions';
+import { textOfFile } from '../../edits/importing';
 import { useSettings } from '../../state/settings';
 import {
   deleteSet,

@@ -1,4 +1,4 @@
-import { lazy } from 'react';
+import { ConvertSheet } from './Sheet';
 import type { Task } from '../task';
 import { finds } from './finds';
 import { help } from './help';
@@ -6,9 +6,7 @@ import { holdPoint } from './hold';
 import { tries } from './tries';
 
 const convert: Task = {
-  name: 'Convert',
-  key: '2',
-  Sheet: lazy(() => import('./Sheet').then(({ ConvertSheet }) => ({ default: ConvertSheet }))),
+  Sheet: ConvertSheet,
   corner: 'section',
   commands: [{ name: 'Hold a point to the screen', run: holdPoint }],
   keys: [{ key: 'h', says: 'hold a point to the screen', run: holdPoint }],

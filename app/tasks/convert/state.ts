@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { heldPixel, type Hold } from '../../../core/convert/held';
 import { pixelToPicture } from '../../../core/convert/project';
 import { backDepth } from '../../../formats/camera';

@@ -1,4 +1,4 @@
-import { useDeferredValue, useMemo } from 'react';
+import { lazy, Suspense, useDeferredValue } from 'react';
 import { languageOf } from '../../../core/deliver/code';
 import { codeParts, type CodePart } from '../../../core/deliver/library';
 import type { Size } from '../../pictures/contract';
@@ -9,7 +9,7 @@ import { saveFile } from '../../ui/files';
 import { counted } from '../../ui/figures';
 import { Choice } from '../../ui/Choice';
 import { copy } from '../../ui/notices';
-import { coloured } from '../../../formats/coloured';
+import type { ColouredProps } from './Coloured';
 import { commandsOf } from './commands';
 import { change, copyCode, saveAll } from './edits';
 import { codeNow, partsFor } from './setUp';
@@ -22,10 +22,21 @@ export function useCode() {
   return { now, made: codeNow(now) };
 }
 
-export function Coloured({ text, language, id }: { text: string; language: string; id: string }) {
-  const html = useMemo(() => ({ __html: coloured(text, language) }), [text, language]);
-  return <pre className="code-text" data-testid={id} tabIndex={0} dangerouslySetInnerHTML={html} />;
-}
+// The grammars of eleven languages are loaded apart: until then the text is plain.
+const Highlighted = lazy(() => import('./Coloured'));
+
+/** Source text, with its syntax highlighted once the grammars are loaded. */
+export const Coloured = (props: ColouredProps) => (
+  <Suspense
+    fallback={
+      <pre className="code-text" tabIndex={0}>
+        {props.text}
+      </pre>
+    }
+  >
+    <Highlighted {...props} />
+  </Suspense>
+);
 
 /** How the code is wanted: language, parts, type and names. */
 export function Wish() {

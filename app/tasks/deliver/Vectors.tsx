@@ -110,7 +110,7 @@ export function TestVectors() {
           </dl>
           <div className="row flex-wrap">
             {(['vectors.json', 'vectors.csv'] as const).map((name) => (
-              <button key={name} className="plain-button" onClick={() => saveVectors(name)}>
+              <button key={name} className="plain-button" onClick={() => void saveVectors(name)}>
                 {name}
               </button>
             ))}

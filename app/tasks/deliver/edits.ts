@@ -1,16 +1,14 @@
 import type { Draft } from 'immer';
-import { strToU8, zipSync } from 'fflate';
 import { create } from 'zustand';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { languageOf, vectorsOfParts } from '../../../core/deliver/code';
-import { vectorsOf, type Vectors } from '../../../core/deliver/vectors';
+import type { Vectors } from '../../../core/deliver/vectors';
 import { base64Of } from '../../../formats/base64';
 import { escaped } from '../../../formats/escaped';
 import { allCameras } from '../../../formats/project';
 import type { ReportPicture } from '../../../formats/report';
 import type { CameraWay } from '../../../formats/sceneProject';
-import { vectorsTable } from '../../../formats/vectors';
-import { currentRequest, fileName, openBrought } from '../../edits/actions';
+import { currentRequest, fileName } from '../../edits/exporting';
 import { newId } from '../../state/crashLog';
 import { readSceneProject } from '../../state/imports';
 import { momentOf } from '../../state/moment';
@@ -39,23 +37,27 @@ export function copyCode(): void {
   void copy(made.file.text, 'the code');
 }
 
-/** The test vectors of the camera as it is now; null where there are none. */
-function vectorsNow(now: ReturnType<typeof present>): Vectors | null {
+/** Computes the test vectors of the current camera; null where there are none. */
+async function vectorsNow(now: ReturnType<typeof present>): Promise<Vectors | null> {
   const bare = now.flat ? '' : bareRequest(now);
   if (typeof bare === 'string') return null;
+  const { vectorsOf } = await import('../../../core/deliver/vectors');
   const made = vectorsOf(bare, now.slice.count, now.slice.seed);
   return made.ok ? vectorsOfParts(made.vectors, partsFor(now, now.slice.parts)) : null;
 }
-const vectorFiles = {
-  'vectors.json': (vectors: Vectors) => `${JSON.stringify(vectors, null, 1)}\n`,
-  'vectors.csv': vectorsTable,
-};
 
-/** Saves the test vectors of the camera as it is now: the list may still be of the one before. */
-export function saveVectors(name: keyof typeof vectorFiles): void {
-  const vectors = vectorsNow(present());
+const vectorFiles = ['vectors.json', 'vectors.csv'] as const;
+type VectorFile = (typeof vectorFiles)[number];
+const vectorText = async (name: VectorFile, vectors: Vectors): Promise<string> =>
+  name === 'vectors.json'
+    ? `${JSON.stringify(vectors, null, 1)}\n`
+    : (await import('../../../formats/vectors')).vectorsTable(vectors);
+
+/** Saves the test vectors of the current camera, which may have changed since the list was computed. */
+export async function saveVectors(name: VectorFile): Promise<void> {
+  const vectors = await vectorsNow(present());
   if (!vectors) return complain('There are no test vectors while the camera cannot be.');
-  saveFile(name, vectorFiles[name](vectors), name.endsWith('.csv') ? 'text/csv' : undefined);
+  saveFile(name, await vectorText(name, vectors), name.endsWith('.csv') ? 'text/csv' : undefined);
 }
 
 /** Saves the code, the example, the harness with its test vectors, the project as a compute request and the commands, as one archive. */
@@ -65,12 +67,13 @@ export async function saveAll(): Promise<void> {
   if (typeof made === 'string') return complain(`There is nothing to save: ${made}`);
   const language = languageOf(now.slice.language)!;
   const example = made.example();
-  const vectors = vectorsNow(now);
+  const [vectors, { strToU8, zipSync }] = await Promise.all([vectorsNow(now), import('fflate')]);
+  const tables = vectors ? await Promise.all(vectorFiles.map((name) => vectorText(name, vectors))) : [];
   const files: Record<string, string> = {
     [made.file.name]: made.file.text,
     ...(example && { [language.mainFile]: example }),
     [language.harnessFile]: made.harness(),
-    ...(vectors && Object.fromEntries(Object.entries(vectorFiles).map(([name, text]) => [name, text(vectors)]))),
+    ...Object.fromEntries(tables.map((text, i) => [vectorFiles[i]!, text])),
     'camera.json': `${JSON.stringify(await currentRequest(), null, 2)}\n`,
     'commands.sh': `${commandsOf(now.slice, now.flat).join('\n')}\n`,
   };
@@ -150,5 +153,6 @@ export async function takeScene(bytes: Uint8Array, name: string): Promise<void> 
   const read = await readSceneProject(bytes, { id: newId(), name: bare, conventions });
   if (!read) return;
   if (!read.ok) return complain(`${name} was not opened, and nothing has changed.`, read.problems);
+  const { openBrought } = await import('../../edits/importing');
   await openBrought(withWays(read.project, read.ways), name, read.said, null);
 }

@@ -1,9 +1,9 @@
 import './deliver.css';
-import { lazy } from 'react';
+import { DeliverSheet } from './Sheet';
 import { jumpTo } from '../../sheet/Sections';
 import { isGlb } from '../../../formats/glb';
 import type { Task } from '../task';
-import { CodePane } from './CodePane';
+import { CodePane } from './Code';
 import { copyCode, saveAll, saveReport, saveScene, takeScene } from './edits';
 import { finds } from './finds';
 import { help } from './help';
@@ -11,9 +11,7 @@ import type { DeliverState } from './state';
 import { tries } from './tries';
 
 const deliver: Task<DeliverState> = {
-  name: 'Deliver',
-  key: '0',
-  Sheet: lazy(() => import('./Sheet').then(({ DeliverSheet }) => ({ default: DeliverSheet }))),
+  Sheet: DeliverSheet,
   corner: 'deliver/code',
   panes: [{ name: 'code', title: 'Code', Content: CodePane, place: 'row' }],
   commands: [

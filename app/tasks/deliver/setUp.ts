@@ -10,8 +10,8 @@ import {
   type CodeWish,
 } from '../../../core/deliver/code';
 import type { CodePart, SetUp } from '../../../core/deliver/library';
-import { groundSeen } from '../../../core/deliver/setUp';
-import { answerPoint } from '../../../core/compute/operations';
+import { visibleGround } from '../../../core/deliver/visibleGround';
+import { answerPoint } from '../../../core/compute/pointAnswers';
 import { cameraInSpace, coreViewport, expressCamera } from '../../../formats/camera';
 import { remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
@@ -31,7 +31,7 @@ export function setUpNow(now: Omit<Moment, 'slice'>): SetUp | string {
   if (seen.problems.length) return seen.problems[0]!.message;
   const asSaid = !flat && frame === rest;
   const camera = asSaid ? expressCamera(cameraInSpace(project), e) : writeCamera(frame, e);
-  const made = setUpOf(camera, coreViewport(project), e, flat ? [] : groundSeen(frame, e));
+  const made = setUpOf(camera, coreViewport(project), e, flat ? [] : visibleGround(frame, e));
   return made.ok ? made.value.setUp : made.problems[0]!.message;
 }
 

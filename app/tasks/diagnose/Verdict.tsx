@@ -7,7 +7,7 @@ import { counted, figure, plain } from '../../ui/figures';
 import { copy } from '../../ui/notices';
 import { WorkingButton } from '../../working/WorkingButton';
 import type { Diagnosed, Explained, Said } from './answers';
-import { addReadCamera } from '../../edits/cameras';
+import { addReadCamera } from '../../edits/addedCameras';
 import { change } from './edits';
 import { engineOf } from './engine';
 import { useFound } from './found';

@@ -1,5 +1,5 @@
 import './diagnose.css';
-import { lazy } from 'react';
+import { DiagnoseSheet } from './Sheet';
 import { readPasted } from '../../../formats/pasted';
 import { jumpTo } from '../../sheet/Sections';
 import type { Task } from '../task';
@@ -19,9 +19,7 @@ function toText(): void {
 }
 
 const diagnose: Task<DiagnoseState> = {
-  name: 'Diagnose',
-  key: '9',
-  Sheet: lazy(() => import('./Sheet').then(({ DiagnoseSheet }) => ({ default: DiagnoseSheet }))),
+  Sheet: DiagnoseSheet,
   corner: 'diagnose/engine',
   commands: [
     { name: 'Paste an engine’s numbers', run: toText },

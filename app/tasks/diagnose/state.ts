@@ -1,5 +1,6 @@
-import { z } from 'zod';
-import { listOf, type Query } from '../../../core/compute/schema';
+import * as z from 'zod';
+import { listOf } from '../../../core/compute/valueSchemas';
+import type { Query } from '../../../core/compute/schema';
 import { pastedRoles, type PastedRole } from '../../../formats/pasted';
 import type { Slice } from '../../state/slices';
 import { harbourLog } from './log';

@@ -3,7 +3,7 @@ import { flatCamera } from '../../../formats/camera';
 import type { Draft } from 'immer';
 import { worldShape } from '../../../core/bodies/geometry';
 import { fitPoints } from '../../../core/camera/fit';
-import { fitMargin, fittedCamera } from '../../../formats/projectFromGeometry';
+import { fitMargin, fittedCamera } from '../../../formats/fittedCamera';
 import { anglesOfBasis, basisOfLookAt, type Basis } from '../../../core/camera/orientation';
 import type { Extents } from '../../../core/camera/projection';
 import { addScaled, distance, type Vec2, type Vec3 } from '../../../core/math/vec3';

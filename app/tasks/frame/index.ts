@@ -7,8 +7,6 @@ import { FrameSheet } from './Sheet';
 import { tries } from './tries';
 
 const frame: Task = {
-  name: 'Frame',
-  key: '1',
   Sheet: FrameSheet,
   corner: 'screens',
   commands: [

@@ -9,7 +9,7 @@ import { counted, figure } from '../../ui/figures';
 import { change, moveStage, rightOrder } from './edits';
 import { Num } from './fields';
 import { journeyOf, trackOf } from './journey';
-import { sourceOf } from './marks';
+import { sourceOf } from './moves';
 import type { MotionState } from './kept';
 import { subjectAt, subjectOf } from './subject';
 import { stageWords } from './words';

@@ -1,5 +1,5 @@
 import './motion.css';
-import { lazy } from 'react';
+import { MotionSheet } from './Sheet';
 import { addScaled, type Vec3 } from '../../../core/math/vec3';
 import type { HandleSpec } from '../../pictures/handles';
 import type { TimeTick } from '../../pictures/TimeRule';
@@ -121,9 +121,7 @@ function trackTicks(now: Moment<MotionState>): readonly TimeTick[] {
 }
 
 const motion: Task<MotionState> = {
-  name: 'Motion',
-  key: '8',
-  Sheet: lazy(() => import('./Sheet').then(({ MotionSheet }) => ({ default: MotionSheet }))),
+  Sheet: MotionSheet,
   corner: 'section',
   commands: [
     { name: 'Set a key of the camera’s path at the moment', run: addKey, world: 'space' },

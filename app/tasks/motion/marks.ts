@@ -4,10 +4,9 @@ import { addScaled, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import type { Course } from '../../../core/motion/course';
 import { followed } from '../../../core/motion/track';
 import { parallaxFocus } from '../../../core/motion/follow';
-import { stalenessOf, type FrameStage } from '../../../core/motion/stages';
 import type { Marks, PictureView, Word } from '../../pictures/contract';
 import { n2, type Mark } from '../../pictures/marks';
-import { journeyAt, type Journey } from '../../state/journey';
+import type { Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { spanOf } from '../../state/span';
@@ -18,34 +17,6 @@ import type { CameraTrack, MotionState } from './kept';
 import { subjectAt, subjectOf, type Subject } from './subject';
 
 type Now = Moment<MotionState>;
-
-/** What a camera's track takes its place from, as the order of a frame has it. */
-export const sourceOf = ({ travel }: CameraTrack): 'input' | 'bodies' | null =>
-  travel.kind === 'walk' ? 'input' : travel.kind === 'follow' ? 'bodies' : null;
-
-/** Stages of other tasks that may run before the camera has moved. */
-const fed: readonly FrameStage[] = ['followers', 'billboards', 'spawns', 'picking'];
-
-/** The camera at a moment, and as the stages have it that run too early; nothing where it stands. */
-export function moved(now: Now): ReturnType<NonNullable<Marks<MotionState>['moves']>> {
-  const journey = journeyOf(now);
-  const track = trackOf(now);
-  if (!journey || !track) return null;
-  const at = (time: number) => journeyAt(journey, Math.max(0, time));
-  const made = at(now.time);
-  if (!made.ok) return null;
-  const { order, framesPerSecond } = now.slice;
-  const late = stalenessOf(order, sourceOf(track)).filter(({ stage, camera }) => camera > 0 && fed.includes(stage));
-  const stale = Object.fromEntries(
-    late.flatMap(({ stage, camera }) => {
-      const then = at(now.time - camera / framesPerSecond);
-      return then.ok ? [[stage, then.value]] : [];
-    }),
-  );
-  // At 0 it is the project's own camera, to the last bit, wherever the track begins: what is typed in
-  // Frame is what is seen.
-  return { journey, stale, ...(now.time !== 0 && { frame: made.value }) };
-}
 
 interface Derived {
   readonly journey: Journey | null;
@@ -121,7 +92,6 @@ function layerMark(view: PictureView, now: Now, factor: number): Mark {
 /** What Motion adds to the pictures, and what it does to the camera. */
 export const marks: Marks<MotionState, Derived> = {
   derive: (now) => derived(now, now.answer<Compared>('compared')),
-  moves: moved,
 
   standing(view, now, { journey, track, way, subject, stepped }, look) {
     if (view.name.startsWith('screen') || !track || !journey) return {};

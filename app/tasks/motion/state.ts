@@ -1,5 +1,6 @@
-import { z } from 'zod';
-import { listOf, vec2Schema, vec3Schema, type Query } from '../../../core/compute/schema';
+import * as z from 'zod';
+import { listOf, vec2Schema, vec3Schema } from '../../../core/compute/valueSchemas';
+import type { Query } from '../../../core/compute/schema';
 import { frameStages } from '../../../core/motion/stages';
 import type { Ease } from '../../../core/motion/path';
 import type { Project } from '../../../formats/project';

@@ -1,4 +1,4 @@
-import { lazy } from 'react';
+import { OrderSheet } from './Sheet';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { HandleSpec } from '../../pictures/handles';
 import type { Task } from '../task';
@@ -13,9 +13,7 @@ type Corner = [number, number, number];
 const drawings = ['plan', 'section', 'outside'];
 
 const order: Task<OrderState> = {
-  name: 'Order',
-  key: '3',
-  Sheet: lazy(() => import('./Sheet').then(({ OrderSheet }) => ({ default: OrderSheet }))),
+  Sheet: OrderSheet,
   corner: 'order/three',
   panes: [
     {

@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { listOf, vec3Schema } from '../../../core/compute/schema';
+import * as z from 'zod';
+import { listOf, vec3Schema } from '../../../core/compute/valueSchemas';
 import { planarShadow } from '../../../core/order/shadow';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { Query } from '../../../core/compute/schema';

@@ -1,5 +1,5 @@
 import './pick.css';
-import { lazy } from 'react';
+import { PickSheet } from './Sheet';
 import type { Task } from '../task';
 import { change, followHit, muzzleToEye, throughCentre, throughPointer } from './edits';
 import { finds } from './finds';
@@ -9,9 +9,7 @@ import { SweepPane } from './Sweep';
 import { tries } from './tries';
 
 const pick: Task<PickState> = {
-  name: 'Pick',
-  key: '4',
-  Sheet: lazy(() => import('./Sheet').then(({ PickSheet }) => ({ default: PickSheet }))),
+  Sheet: PickSheet,
   corner: 'pick/sweep',
   panes: [
     {

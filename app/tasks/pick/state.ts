@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { vec2Schema, vec3Schema } from '../../../core/compute/schema';
+import * as z from 'zod';
+import { vec2Schema, vec3Schema } from '../../../core/compute/valueSchemas';
 import type { Query } from '../../../core/compute/schema';
 import { writeCamera } from '../../../core/compute/write';
 import { pictureToPixel } from '../../../core/convert/project';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { writeTable } from '../../../formats/csv';
+import { tableText } from '../../sheet/tableText';
 import type { Vec2 } from '../../../core/math/vec3';
 import { emitRegion } from '../../../core/deliver/code';
 import { deliverLanguages } from '../../../core/deliver/languages';
@@ -53,7 +53,7 @@ export function Home() {
       surface.at([found!.points[2 * i]!, found!.points[2 * i + 1]!]),
     );
   const csv = () =>
-    writeTable(
+    tableText(
       [...form.letters, 'seconds', 'in view'],
       places().map((p, i) => [
         ...form.show(p).map(plain),
@@ -110,7 +110,11 @@ export function Home() {
         request.
       </p>
       <div className="row">
-        <button className="plain-button" disabled={!ready} onClick={() => saveFile('spawn.csv', csv(), 'text/csv')}>
+        <button
+          className="plain-button"
+          disabled={!ready}
+          onClick={() => void csv().then((text) => saveFile('spawn.csv', text, 'text/csv'))}
+        >
           Points as CSV
         </button>
         <button className="plain-button" disabled={!ready} onClick={() => saveFile('spawn.json', json())}>

@@ -1,5 +1,5 @@
 import './spawn.css';
-import { lazy } from 'react';
+import { SpawnSheet } from './Sheet';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import type { HandleSpec } from '../../pictures/handles';
 import { jumpTo } from '../../sheet/Sections';
@@ -90,9 +90,7 @@ function spawnHandles(now: Moment<SpawnState>, picture: string): HandleSpec<Spaw
 }
 
 const spawn: Task<SpawnState> = {
-  name: 'Spawn',
-  key: '7',
-  Sheet: lazy(() => import('./Sheet').then(({ SpawnSheet }) => ({ default: SpawnSheet }))),
+  Sheet: SpawnSheet,
   corner: 'screens',
   commands: [
     { name: 'Take another seed', run: rollSeed },

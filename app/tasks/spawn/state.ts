@@ -1,5 +1,6 @@
-import { z } from 'zod';
-import { listOf, vec2Schema, type Query } from '../../../core/compute/schema';
+import * as z from 'zod';
+import { listOf, vec2Schema } from '../../../core/compute/valueSchemas';
+import type { Query } from '../../../core/compute/schema';
 import type { Vec2 } from '../../../core/math/vec3';
 import type { Project } from '../../../formats/project';
 import type { Slice } from '../../state/slices';

@@ -1,5 +1,5 @@
 import './visibility.css';
-import { lazy } from 'react';
+import { VisibilitySheet } from './Sheet';
 import { jumpTo } from '../../sheet/Sections';
 import type { HandleSpec } from '../../pictures/handles';
 import type { Moment } from '../../state/moment';
@@ -49,9 +49,7 @@ function fieldHandles({ slice }: Moment<VisibilityState>, picture: string): Hand
 }
 
 const visibility: Task<VisibilityState> = {
-  name: 'Visibility',
-  key: '5',
-  Sheet: lazy(() => import('./Sheet').then(({ VisibilitySheet }) => ({ default: VisibilitySheet }))),
+  Sheet: VisibilitySheet,
   corner: 'section',
   commands: [
     { name: 'Why is it not seen?', run: () => jumpTo('visibility-why') },

@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { listOf } from '../../../core/compute/schema';
+import * as z from 'zod';
+import { listOf } from '../../../core/compute/valueSchemas';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { Query } from '../../../core/compute/schema';
 import type { SeenBy } from '../../../core/visibility/size';
