@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readPoints, sizeOf, writeTable } from './csv';
 import { readingWords, type Reading } from './pointColumns';
+import { runs } from '../core/testing/seed';
 
 const xyz = ['x', 'y', 'z'];
 const read = (text: string, size: 2 | 3 = 3, reading?: Reading) => {
@@ -119,7 +120,7 @@ describe('points from text', () => {
         const found = readPoints(text, xyz);
         if (!found.ok) for (const { message } of found.problems) expect(message).toMatch(/.{15,}\.$/);
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 });

@@ -23,6 +23,7 @@ import { projectFromRequest } from './fromRequest';
 import { keepNumbers } from './reinterpret';
 import { saltmarrowChart } from '../demo/chart';
 import { isRequest, parseProject, readProject, writeProject, writtenIn, type Project } from './project';
+import { runs } from '../core/testing/seed';
 
 const project = saltmarrow();
 const chart = saltmarrowChart();
@@ -60,7 +61,7 @@ describe('a project as a compute request', () => {
         expect(row('hit').pixels![0]).toMatchObject({ hits: [{ body: 'north-quay' }] });
         expect(row('probe').points![0]).toMatchObject({ onScreen: true });
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });
@@ -89,7 +90,7 @@ describe('a flat project as a compute request', () => {
         const [dx, dy] = projectPixel(made.value, [-13, -73, 0]).map((v, i) => v - flatCamera(chart).anchor[i]!);
         expect(Math.hypot(dx!, dy!)).toBeLessThan(snap === 'none' ? 1e-9 : Math.SQRT2 + 1e-9);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -140,7 +141,7 @@ describe.each([project, chart])('keeping the numbers of $name under other conven
           close({ position, handle, scale }, { position: p, handle: h, scale: s });
         });
       }),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     );
   }, 60_000);
 });
@@ -299,7 +300,7 @@ describe('reading a project file', () => {
           for (const { message } of read.problems) expect(message).toMatch(/\.$/);
         }
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
     expect(refused).toBeGreaterThan(100);
   });

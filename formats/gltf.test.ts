@@ -15,6 +15,7 @@ import { writeGlb, writeGltf } from './gltfWrite';
 import { anglesAlong, type SceneBody, type SceneCamera, type SceneFile } from './scene';
 import { allCameras } from './project';
 import { projectFromScene, sceneOfProject, timesOver } from './sceneProject';
+import { soaks } from '../core/testing/seed';
 
 /* Scenes as glTF: what goes out comes back, every file is one by the reference validator, and files of others are read. */
 
@@ -79,7 +80,7 @@ describe('a scene as glTF', () => {
           expect(a === null ? null : a).toEqual(b === null ? null : expect.closeTo(b, 9));
         }
       }),
-      { numRuns: process.env['SOAK'] === '1' ? 400 : 60 },
+      { numRuns: soaks ? 400 : 60 },
     );
   }, 60_000);
 

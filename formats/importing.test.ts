@@ -9,6 +9,7 @@ import { projectFrame, projectRequest } from './camera';
 import { readPoints } from './csv';
 import { readImport, type Imported } from './importing';
 import { writeProject } from './project';
+import { soaks } from '../core/testing/seed';
 
 const context = { id: 'new', conventions: defaultConventions };
 
@@ -66,7 +67,7 @@ describe('what comes in', () => {
   });
 
   it('mutated thousands of times is taken whole or refused with a sentence and its place, never half', () => {
-    const runs = process.env['SOAK'] ? 10_000 : 2_500;
+    const runs = soaks ? 10_000 : 1_000;
     let [taken, refused] = [0, 0];
     fc.assert(
       fc.property(

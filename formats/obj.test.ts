@@ -10,6 +10,7 @@ import { conventions } from '../core/testing/arbitraries';
 import { projectFrame } from './camera';
 import { projectFromModel, projectFromPoints } from './projectFromGeometry';
 import { readObj, type ObjPart } from './obj';
+import { runs } from '../core/testing/seed';
 
 const cube = `# a cube
 mtllib none.mtl
@@ -98,7 +99,7 @@ describe('an OBJ model', () => {
         const own = corners.reduce((sum, a, i) => sum + dot(cross(a, corners[(i + 1) % corners.length]!), n), 0);
         expect(area).toBeCloseTo(own / 2 / Math.hypot(...n), 9);
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -153,7 +154,7 @@ describe('a project gathered', () => {
           expect(Math.min(depth01.near, depth01.far)).toBeGreaterThan(0);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -176,7 +177,7 @@ describe('a project gathered', () => {
           expect(Math.max(Math.abs(picture.value.across), Math.abs(picture.value.upward))).toBeLessThanOrEqual(1);
         }
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
     const many = projectFromPoints(new Float64Array(3 * 2001), null, false, given());
     expect(many.ok && many.project.bodies).toEqual([]);

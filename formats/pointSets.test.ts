@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { saltmarrow } from '../demo/saltmarrow';
 import { keyOfPoints, withPoints, withoutPoints, type PointData } from './pointSets';
 import { parseProject, readProject, writeProject } from './project';
+import { runs } from '../core/testing/seed';
 
 const data = fc
   .array(fc.tuple(fc.double({ noNaN: true, noDefaultInfinity: true }), fc.integer(), fc.integer()), { maxLength: 20 })
@@ -31,7 +32,7 @@ describe('sets of points', () => {
           expect(back.data.get(key)!.names).toEqual(one.names);
         }
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { saltmarrow } from '../demo/saltmarrow';
 import { readProject } from './project';
 import { repairProject } from './repair';
+import { runs } from '../core/testing/seed';
 
 /** Every place of a value where a number stands. */
 function numbersIn(value: unknown, path: readonly (string | number)[] = []): (readonly (string | number)[])[] {
@@ -46,7 +47,7 @@ describe('a project with wrong numbers', () => {
           expect(repaired.replaced.length).toBeGreaterThan(0);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
     expect(repairs).toBeGreaterThan(10);
   });

@@ -4,6 +4,7 @@ import { placeBodies } from '../core/bodies/body';
 import { worldShape } from '../core/bodies/geometry';
 import { saltmarrow } from '../demo/saltmarrow';
 import { origins, settledBodies } from './settle';
+import { runs } from '../core/testing/seed';
 
 const boxOf = (bodies: ReturnType<typeof settledBodies>) => {
   const placed = placeBodies(bodies);
@@ -31,7 +32,7 @@ describe('what is brought in, settled', () => {
           else expect(Math.abs(low + high)).toBeLessThan(1e-9 * size);
         });
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 

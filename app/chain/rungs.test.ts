@@ -6,6 +6,7 @@ import { codecOf } from '../../core/conventions/codec';
 import { aheadAt, conventions, frames, picturePositions, shares } from '../../core/testing/arbitraries';
 import { pointFormOf } from '../state/points';
 import { axisNames, heldNumbers, outOfRange, rungNumbers } from './rungs';
+import { runs } from '../../core/testing/seed';
 
 const rungs: Rung[] = ['local', 'world', 'view', 'clip', 'ndc', 'screen'];
 
@@ -34,7 +35,7 @@ describe('the numbers of a rung', () => {
           );
         }
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 

@@ -9,6 +9,7 @@ import { currentProject, edit, openProject, undo, useDocument } from '../state/d
 import { momentOf } from '../state/moment';
 import { addBody, bringIn, removeBody } from './bodies';
 import { mendOf } from './mends';
+import { runs } from '../../core/testing/seed';
 
 vi.stubGlobal('requestAnimationFrame', () => 0);
 vi.stubGlobal('cancelAnimationFrame', () => undefined);
@@ -89,7 +90,7 @@ describe('bodies added and deleted', () => {
         undo();
         expect(ids().length).toBe(all.bodies.length);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 

@@ -8,6 +8,7 @@ import { saltmarrowChart } from '../../demo/chart';
 import { currentProject, openProject, undo } from '../state/document';
 import { momentOf } from '../state/moment';
 import { setViewport } from './viewport';
+import { runs } from '../../core/testing/seed';
 
 vi.stubGlobal('requestAnimationFrame', () => 0);
 vi.stubGlobal('cancelAnimationFrame', () => undefined);
@@ -46,7 +47,7 @@ describe('another viewport', () => {
           expect(middle.value[1]).toBeCloseTo(height / 2, 5);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 

@@ -24,6 +24,7 @@ import type { CameraTrack, MotionState, Travel } from './motion/kept';
 import { slice } from './motion/state';
 import { steeredFrame, withFrame } from './motion/steer';
 import { subjectOf } from './motion/subject';
+import { runs } from '../../core/testing/seed';
 
 /* Motion: what the page shows is what the operation answers, in any conventions. */
 
@@ -92,9 +93,9 @@ describe('the camera of the page over time', () => {
         const wanted = time === 0 ? now.rest : shown.value;
         expect(Math.hypot(...now.frame.eye.map((v, i) => v - wanted.eye[i]!))).toBeLessThan(1e-9);
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
-    expect(asked).toBeGreaterThan(80);
+    expect(asked).toBeGreaterThan(runs(48));
   });
 
   it('is the project’s own at time 0, the same object, with every opening motion; and none needs the moment before', () => {
@@ -169,7 +170,7 @@ describe('the camera of the page over time', () => {
             shown.value[axis].forEach((v, i) => expect(v).toBeCloseTo(basis[axis][i]!, 9));
         }
       }),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 
@@ -185,7 +186,7 @@ describe('the camera of the page over time', () => {
         expect(b).toHaveLength(a.length);
         a.forEach((v, i) => expect(b[i]).toBeCloseTo(v, 6));
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

@@ -41,6 +41,7 @@ import type { Facts, Subject } from '../working/builder';
 import { allDigits, houseWorkings, linesOf, shortDigits } from '../working/lines';
 import { workings as ofConvert } from './convert/workings';
 import { workings as ofFrame } from './frame/workings';
+import { runs } from '../../core/testing/seed';
 
 const builders = { ...houseWorkings, ...ofConvert, ...ofFrame };
 type WorkingName = string;
@@ -119,7 +120,7 @@ describe('the working, in any conventions', () => {
         close(lines.get('line-screen-y')![0]!, sy, 1e-5);
         close(lines.get('line-depth')![0]!, e.toDepth(depth), 1e-5);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   }, 60_000);
 
@@ -138,7 +139,7 @@ describe('the working, in any conventions', () => {
         const [a, b] = [lens.get('line-A')![0]!, lens.get('line-B')![0]!];
         if (picture.ok) close(frame.kind === 'perspective' ? a + b / f : a + b * f, e.toNdc(picture.value)[2], 1e-9);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   }, 60_000);
 
@@ -164,7 +165,7 @@ describe('the working, in any conventions', () => {
         }
         if (chain.ok && k.size) close(k.get('line-kx')![0]!, pixelsPerUnit(frame, chain.value.viewRuf[2])[0]);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   }, 60_000);
 
@@ -191,7 +192,7 @@ describe('the working, in any conventions', () => {
         const ways = checked('flatBack', facts);
         ['x', 'y'].forEach((axis, i) => close(ways.get(`line-p${axis}`)![0]!, pair[i as 0 | 1]));
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   }, 60_000);
 
@@ -240,7 +241,7 @@ describe('the working, in any conventions', () => {
         expect(Math.abs(drawn.get('line-height')![0]! - height!)).toBeLessThan(1e-8 * (1 + scale));
         expect(Math.abs(drawn.get('line-left')![0]! - corners[0]![0])).toBeLessThan(1e-8 * (1 + scale));
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
     expect(Math.min(markers, rectangles)).toBeGreaterThan(20);
   }, 60_000);
@@ -284,7 +285,7 @@ describe('the working, in any conventions', () => {
           there.forEach((v, i) => close(last[i]!, v, 1e-6));
         }
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   }, 60_000);
 
@@ -306,7 +307,7 @@ describe('the working, in any conventions', () => {
         const ndc = facts.codec.toNdc({ across, upward, depth01: { near: 1, far: 0 } });
         [0, 1].forEach((i) => close(lines.get(`line-n-${'xy'[i]}`)![0]!, ndc[i]!, 1e-9));
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   }, 60_000);
 
@@ -341,7 +342,7 @@ describe('the working, in any conventions', () => {
           }
         },
       ),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
     expect(found).toBeGreaterThan(100);
   }, 60_000);

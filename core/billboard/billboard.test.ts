@@ -12,6 +12,7 @@ import { billboard, facePoint, modesApart } from './billboard';
 import { axesOf, letteringFaults, meshColumns, readingOf, twoLines } from './lettering';
 import { headingAt, passed, turnRateAt, type Passing } from './passing';
 import { screenSize, screenSizeAt } from './size';
+import { runs } from '../testing/seed';
 
 const modes = ['viewPlane', 'eyePoint', 'axisEye', 'axisView'] as const;
 const near = (a: Vec3, b: Vec3, tolerance = 1e-9) => expect(distance(a, b)).toBeLessThan(tolerance);
@@ -133,7 +134,7 @@ describe('lettering', () => {
           seen.add(`${fault} ${found.reads} ${found.shows}`);
         },
       ),
-      { numRuns: 600 },
+      { numRuns: runs(600) },
     );
     expect(seen.size).toBeGreaterThan(5);
   });

@@ -5,6 +5,7 @@ import { defaultConventions } from '../conventions/conventions';
 import { real } from '../testing/arbitraries';
 import { rotations } from '../testing/bodies';
 import { anglesOfBasis, basisOfAngles, basisOfQuat, quatOfBasis, type Basis } from './orientation';
+import { runs } from '../testing/seed';
 
 /* The camera's axes as angles and as a rotation, and back. */
 
@@ -20,7 +21,7 @@ describe('the camera’s axes', () => {
         const again = quatOfBasis(basis);
         expect(Math.abs(q.reduce((sum, v, i) => sum + v * again[i]!, 0))).toBeCloseTo(1, 9);
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 
@@ -32,7 +33,7 @@ describe('the camera’s axes', () => {
         const own = quatOfBasis(basisOfQuat(q));
         e.toQuaternion(basisOfQuat(q))!.forEach((v, i) => expect(v).toBeCloseTo(own[i]!, 15));
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 
@@ -43,7 +44,7 @@ describe('the camera’s axes', () => {
         const basis = basisOfAngles({ yaw, pitch: p, roll });
         near(basisOfAngles(anglesOfBasis(basis)), basis);
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 

@@ -14,12 +14,13 @@ import {
   type Shot,
 } from '../testing/wrongEngine';
 import { compute } from './compute';
+import { soaks } from '../testing/seed';
 
 /*
  * How often faults are found: random cameras in random conventions, their numbers made by an engine
  * that shares nothing with the search. `npm run soak` asks 2,000 cameras.
  */
-const cameras = process.env['SOAK'] ? 2_000 : 120;
+const cameras = soaks ? 2_000 : 60;
 const matrices = ['view', 'cameraToWorld', 'projection', 'viewProjection'] as const;
 const things = [...matrices, 'points'] as const;
 type Thing = (typeof things)[number];
@@ -126,7 +127,7 @@ describe('over random cameras in random conventions', () => {
     for (let seed = 1; seed <= cameras; seed++) {
       const d = dice(seed);
       const shot = shotBy(d);
-      for (const mistake of process.env['SOAK'] ? [d.of(mistakesOf(shot)), d.of(mistakesOf(shot)), d.of(mistakesOf(shot))] : [d.of(mistakesOf(shot))]) {
+      for (const mistake of soaks ? [d.of(mistakesOf(shot)), d.of(mistakesOf(shot)), d.of(mistakesOf(shot))] : [d.of(mistakesOf(shot))]) {
         const one = caseOf(d, shot, [mistake]);
         const [given, right] = [givenBy(one, [mistake]), givenBy(one, [])!];
         // What shows in nothing that is given is not asked for.

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { castRay } from '../pick/pick';
 import { placeOne } from '../testing/bodies';
 import { badRequests, requests } from '../testing/requests';
-import { seeded } from '../testing/seed';
+import { runs, seeded, soaks } from '../testing/seed';
 import { compute } from './compute';
 
 /**
@@ -66,9 +66,6 @@ const operationNames = [
   'convert',
 ];
 
-/** `npm run soak` asks more of the same. */
-const soaks = Boolean(process.env['SOAK']);
-
 describe('a request of the most extreme numbers', () => {
   it('is answered with numbers, or with reasons where there are none, in every operation, or refused with a sentence', () => {
     fc.assert(
@@ -77,7 +74,7 @@ describe('a request of the most extreme numbers', () => {
         if (made.ok) expect(faults(made.response)).toEqual([]);
         else for (const { message } of made.problem.errors) expect(message).toMatch(/\.$/);
       }),
-      { numRuns: soaks ? 10_000 : 600 },
+      { numRuns: soaks ? 10_000 : 400 },
     );
   }, 600_000);
 
@@ -90,7 +87,7 @@ describe('a request of the most extreme numbers', () => {
     }));
     let answered = 0;
     for (let from = 0; from < most && answered < enough; from += 100)
-      for (const request of fc.sample(alone, { numRuns: 100, seed: seeded(from) })) {
+      for (const request of fc.sample(alone, { numRuns: runs(100), seed: seeded(from) })) {
         const made = compute(request);
         if (!made.ok) continue;
         expect(faults(made.response)).toEqual([]);
@@ -131,7 +128,7 @@ describe('a request of the most extreme numbers', () => {
           expect(path).toMatch(/^$|^[\w$]+/u);
         }
       }),
-      { numRuns: soaks ? 10_000 : 1_000 },
+      { numRuns: soaks ? 10_000 : 400 },
     );
     expect(refused).toBeGreaterThan(answered);
   }, 600_000);

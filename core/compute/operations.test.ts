@@ -5,6 +5,7 @@ import { defaultConventions } from '../conventions/conventions';
 import { conventions } from '../testing/arbitraries';
 import { compute } from './compute';
 import type { ComputeRequest } from './schema';
+import { runs } from '../testing/seed';
 
 type Row = Record<string, unknown>;
 const results = (given: ComputeRequest): Row[] => {
@@ -388,7 +389,7 @@ it('convert gives a request that shows the same pixels in any other conventions'
       expect(hits(again[1]!)).toEqual(hits(first[1]!));
       (again[2] as { view: number[] }).view.forEach((v, i) => expect(v).toBeCloseTo(moved.matrices.view[i]!, 10));
     }),
-    { numRuns: 150 },
+    { numRuns: runs(150) },
   );
 });
 

@@ -20,6 +20,7 @@ import {
 } from './project';
 import { aheadOf, pictureToWorld, rangeToPlane, type DepthChoice } from './unproject';
 import { pixelToPicture, rayThrough } from './project';
+import { runs } from '../testing/seed';
 
 const inside = fc.tuple(frames, picturePositions, shares);
 /** The size against which an error is judged: the numbers that take part. */
@@ -43,7 +44,7 @@ describe('projecting and back', () => {
         expect(distance(back.value, world) / scaleOf(frame, world)).toBeLessThan(1e-9);
         expect(worldToViewRuf(frame, viewRufToWorld(frame, projected.viewRuf))[2]).toBeCloseTo(projected.viewRuf[2], 5);
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 
@@ -60,7 +61,7 @@ describe('projecting and back', () => {
         const spread = frame.kind === 'orthographic' ? frame.far : 0;
         expect(Math.abs(back.value - ahead)).toBeLessThan(1e-9 * ahead + 1e-15 * spread);
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 
@@ -87,7 +88,7 @@ describe('projecting and back', () => {
           expect(distance(answer.value, point) / scaleOf(frame, point)).toBeLessThan(1e-7);
         }
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 
@@ -106,7 +107,7 @@ describe('projecting and back', () => {
         expect(worldToPixel(frame, point).ok).toBe(false);
         expect(outside).toContain('near');
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 
@@ -163,7 +164,7 @@ describe('the matrices of any conventions', () => {
         near(product, [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1], grown);
         expect(e.fromList(e.toList(product as Mat4))).toEqual([...product].map((v) => (v === 0 ? 0 : v)));
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 
@@ -183,7 +184,7 @@ describe('the matrices of any conventions', () => {
         expect(Math.abs(places[0]![0] - places[1]![0])).toBeLessThan(slack);
         expect(Math.abs(places[0]![1] - places[1]![1])).toBeLessThan(slack);
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 
@@ -199,7 +200,7 @@ describe('the matrices of any conventions', () => {
           if (Math.abs(clear) > 1e-7 * scaleOf(frame, point)) expect(outside.includes(name)).toBe(clear < 0);
         }
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 });
@@ -266,7 +267,7 @@ describe('the chain', () => {
           );
         }
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 

@@ -11,6 +11,7 @@ import { compilers, quiet, skippedFor, there } from '../testing/compilers';
 import { emitRegion, printExample, printSource, type CodeWish } from './code';
 import { deliverLanguages } from './languages';
 import { regionSource } from './region';
+import { soaks } from '../testing/seed';
 
 /* The region of Spawn as code: what it allows is what the core allows, in every language whose compiler is there. */
 
@@ -43,7 +44,7 @@ describe.each(Object.entries(compilers).map(([name, one], i) => ({ name, i, ...o
   'a region as code in $name',
   ({ name, i: place, needs, files, build }) => {
     // What needs a compiler has one of them; `npm run soak` has all.
-    const own = quick.includes(name) || process.env['SOAK'] === '1' ? cases : [cases[place % cases.length]!];
+    const own = quick.includes(name) || soaks ? cases : [cases[place % cases.length]!];
     it.skipIf(!needs.every(there))(
       `allows what the core allows, and rolls over the bounds${skippedFor(needs)}`,
       () => {

@@ -13,6 +13,7 @@ import {
 import { toRuf } from '../conventions/axes';
 import type { Vec3 } from '../math/vec3';
 import { checkAnswers, vectorsOf, type Answers, type Vectors } from './vectors';
+import { runs } from '../testing/seed';
 
 /** What an engine that commits a mistake answers to test vectors, as doubles. */
 function answersOf(shot: Shot, vectors: Vectors, mistakes: readonly Mistake[]): Answers {
@@ -32,7 +33,7 @@ function answersOf(shot: Shot, vectors: Vectors, mistakes: readonly Mistake[]): 
 
 describe('test vectors', () => {
   it('are the same by a seed, and right answers pass', () => {
-    for (let seed = 1; seed <= 40; seed++) {
+    for (let seed = 1; seed <= runs(40); seed++) {
       const shot = shotBy(dice(seed));
       const of = (own: number) => vectorsOf(requestOf(shot, []), 12, own);
       const [one, again, other] = [of(5), of(5), of(6)];
@@ -49,7 +50,7 @@ describe('test vectors', () => {
   it('every fault that shows in numbers fails a row, and is suggested', () => {
     let [asked, named] = [0, 0];
     const seen = new Set<string>();
-    for (let seed = 1; seed <= 24; seed++) {
+    for (let seed = 1; seed <= runs(24); seed++) {
       const d = dice(seed + 900);
       const shot = shotBy(d);
       const given = vectorsOf(requestOf(shot, []), 11, seed);

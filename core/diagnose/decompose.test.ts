@@ -8,6 +8,7 @@ import { frameOf, frameFov } from '../camera/frame';
 import { conventions } from '../testing/arbitraries';
 import { readLens, readView, readViewProjection } from './decompose';
 import { frameOfReading } from './readFrame';
+import { runs } from '../testing/seed';
 
 const real = (min: number, max: number) => fc.integer({ min: 0, max: 4096 }).map((v) => min + ((max - min) * v) / 4096);
 const kinds = fc.constantFrom('perspective' as const, 'infinite' as const, 'orthographic' as const);
@@ -78,7 +79,7 @@ describe('a camera read off its numbers', () => {
           } else expect(one.far! / far).toBeCloseTo(1, 4);
         }
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
     expect(parallel).toBeGreaterThan(10);
     expect(infinite).toBeGreaterThan(10);

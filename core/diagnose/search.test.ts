@@ -10,6 +10,7 @@ import { rightMatrices, type Intended } from './engine';
 import { givenNames, type MatrixName } from './faults';
 import { invert4 } from './invert';
 import { affects, Engine, explainingSets, instancesFor, type Given, type Instance } from './search';
+import { runs } from '../testing/seed';
 
 const real = (min: number, max: number) =>
   fc.integer({ min: 0, max: 65536 }).map((v) => min + ((max - min) * v) / 65536);
@@ -80,7 +81,7 @@ describe('the search for faults', () => {
         const given = givenBy(intended, [], what)!;
         expect(explainingSets(new Engine(intended, []), given)).toEqual({ agrees: true, wrong: [], sets: [] });
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -100,7 +101,7 @@ describe('the search for faults', () => {
         expect(said, `${fault.fault} at ${fault.place}`).toContain(`${fault.fault}@${fault.place}`);
         for (const { faults } of sets) expect(faults).toHaveLength(1);
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
     expect(found.size).toBeGreaterThan(30);
   });
@@ -118,15 +119,15 @@ describe('the search for faults', () => {
         pairs++;
         expect(sets.some(({ faults }) => faults.every((one) => [a, b].some((own) => own.fault === one.fault)))).toBe(true); // prettier-ignore
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
-    expect(pairs).toBeGreaterThan(5);
+    expect(pairs).toBeGreaterThan(runs(3));
     fc.assert(
       fc.property(intendeds, fc.array(apart(0.1, 5), { minLength: 16, maxLength: 16 }), (intended, numbers) => {
         const given: Given = { matrices: { viewProjection: mat4(numbers) }, points: [], digits: 6 };
         expect(explainingSets(new Engine(intended, []), given)).toMatchObject({ agrees: false, sets: [] });
       }),
-      { numRuns: 20 },
+      { numRuns: runs(20) },
     );
   });
 });

@@ -19,6 +19,7 @@ import { cross, length, sub, type Vec3 } from '../math/vec3';
 import { aheadOf, backFormulas, forwardFormulas, viewFormulas } from './camera';
 import { call, minus, name, negative, number, plus, product, quotient, valuesOf, write, type Expression, type Formulas } from './expression'; // prettier-ignore
 import { asCode, asLatex, asPlain, asTex, languages } from './languages';
+import { runs } from '../testing/seed';
 
 /** Runs the body that is written for JavaScript: what is taken home is what was computed. */
 function run(formulas: Formulas): Map<string, number> {
@@ -178,7 +179,7 @@ describe('expressions', () => {
         const actual = run(formulas).get('found')!;
         if (Number.isFinite(expected)) expect(actual).toBeCloseTo(expected, 6);
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
 

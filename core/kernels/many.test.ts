@@ -11,6 +11,7 @@ import { visibility } from '../visibility/visibility';
 import { classifyMany, manyFrom, projectedBy, projectMany } from './many';
 import { pointKernel, projectPoints } from './points';
 import { classifySpheres, planeKernel } from './spheres';
+import { runs } from '../testing/seed';
 
 /** So many numbers round about a frame's eye, as far as it sees. */
 const scattered = (frame: { near: number; eye: Vec3 }, count: number, seed: number): Vec3[] => {
@@ -38,7 +39,7 @@ describe('the kernels as they are asked', () => {
         classifyMany(planeKernel(frame), spheres, many);
         expect(many).toEqual(plain);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -76,7 +77,7 @@ describe('the kernels as they are asked', () => {
           }
         });
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 
@@ -108,7 +109,7 @@ describe('the kernels as they are asked', () => {
           expect(many).toEqual(few);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });

@@ -8,6 +8,7 @@ import { alongPath, eased, type Key } from './path';
 import { shake, shakeOffset, smoothNoise, type ShakeTerms } from './shake';
 import { followEvenly, followOutside, glide, rateOf } from './smoothing';
 import { defaultPitchLimit, walk, type Walker } from './walk';
+import { runs } from '../testing/seed';
 
 const real = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const rates = [30, 60, 144] as const;
@@ -102,7 +103,7 @@ describe('smoothing', () => {
         // The plain steps themselves are off by about their own length.
         expect(Math.abs(followOutside(y, from, to, reach, rate, 1) - plain)).toBeLessThan(3e-3 * (1 + rate * rate));
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   it('rests in the dead zone, and holds its edge when it follows at once', () => {

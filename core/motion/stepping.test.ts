@@ -11,6 +11,7 @@ import { frameStages, stalenessOf, type FrameStage } from './stages';
 import { followed } from './track';
 import { turnedInSteps } from './turning';
 import { seamsOf } from './wholePixels';
+import { runs } from '../testing/seed';
 
 const course: fc.Arbitrary<Course<Vec3>> = fc
   .array(fc.tuple(real(0.1, 3), vectors(20)), { minLength: 1, maxLength: 6 })
@@ -66,7 +67,7 @@ describe('a motion stepped by the frame', () => {
         const scale = 1 + Math.max(...way.map(([, p]) => Math.hypot(...p)));
         expect(distance(fine, follower(way, terms)(2))).toBeLessThan(1e-2 * scale);
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 

@@ -7,6 +7,7 @@ import { add, cross, distance, dot, length, scale, sub, type Vec3 } from '../mat
 import { frames, real, vectors } from '../testing/arbitraries';
 import { defaultPitchLimits, followed, frameAlong, timesProblem, type Track } from './track';
 import type { Course } from './course';
+import { runs } from '../testing/seed';
 
 const times = real(0, 30);
 const at = (frame: CameraFrame, track: Track, time: number): CameraFrame => {
@@ -58,7 +59,7 @@ describe('a camera along a track', () => {
         const found = add(course[0]![1], followed(course, { halfLife, deadZone }, end));
         expect(distance(found, held as unknown as Vec3)).toBeLessThan(0.05);
       }),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     );
   });
 
@@ -103,7 +104,7 @@ describe('a camera along a track', () => {
           expect(Math.abs(anglesOfBasis(made.value).pitch)).toBeLessThan(defaultPitchLimits[1] + 1e-9);
         },
       ),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
     expect(orbits).toBeGreaterThan(20);
   });
@@ -187,9 +188,9 @@ describe('a camera along a track', () => {
           expect(Math.abs(kept - 1)).toBeLessThan(1e-7 * (1 + length(frame.eye)) * digits);
         },
       ),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
-    expect(seen).toBeGreaterThan(10);
+    expect(seen).toBeGreaterThan(runs(6));
   });
 
   it('shakes within its bounds, and no longer than its strength lasts', () => {
@@ -205,7 +206,7 @@ describe('a camera along a track', () => {
         if (time >= 2 * strength) expect(length(by)).toBe(0);
         else if (length(by) > 0) moved++;
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
     expect(moved).toBeGreaterThan(0);
   });

@@ -5,6 +5,7 @@ import { frameOf } from '../camera/frame';
 import { projectPoint } from '../convert/project';
 import { distance } from '../math/vec3';
 import { drawOrder, mostConflicts, type SortKey } from './drawOrder';
+import { runs } from '../testing/seed';
 
 const made = frameOf(
   {
@@ -61,7 +62,7 @@ describe('the order of drawing', () => {
           else expect(seen(a)).toBe(false);
         }
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 

@@ -21,6 +21,7 @@ import {
 import { clipPolygon, unclippedPositions } from './clip';
 import { planarShadow, shadowOf, type Light } from './shadow';
 import { mirrorsPicture, windingOf } from './winding';
+import { runs } from '../testing/seed';
 
 const real = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const made = (camera: Partial<Camera>, size = { width: 200, height: 100 }): CameraFrame => {
@@ -84,7 +85,7 @@ describe('clipping', () => {
         if (clear && depth < -1e-6 * size) expect(inside).toBe(false);
         if (corners.length > 0 && corners.some(({ along }) => along > 0)) cut++;
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
     expect(cut).toBeGreaterThan(50);
   });
@@ -124,7 +125,7 @@ describe('winding', () => {
         expect(turned.facing).toBe(facing === 'front' ? 'back' : 'front');
         expect(turned.area.ok && Math.sign(turned.area.value)).toBe(-Math.sign(area.value));
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
     expect(seen).toBeGreaterThan(20);
     const mirrored = made({
@@ -161,7 +162,7 @@ describe('winding', () => {
         const back = windingOf(mirrored, triangle).area;
         expect(Math.abs((back.ok ? back.value : NaN) + area.value)).toBeLessThan(tolerance);
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
     for (const count of [fronts, backs, clipped, gone]) expect(count).toBeGreaterThan(3);
   });
@@ -231,7 +232,7 @@ describe('shadows on a plane', () => {
           expect(height * from < 0 || Math.abs(height) > Math.abs(from) - 1e-9).toBe(true);
         }
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
     expect(shadows).toBeGreaterThan(20);
     expect(away).toBeGreaterThan(10);
@@ -370,7 +371,7 @@ describe('depth precision', () => {
           }
         },
       ),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
   });
   it('is poor at a distance in plain float and good in reversed float', () => {

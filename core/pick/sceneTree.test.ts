@@ -11,6 +11,7 @@ import { triangleTree } from '../kernels/triangleTree';
 import { awaitTree, castRay, giveTree, pick, type Mesh } from './pick';
 import { firstOfScene, lookedAt, sceneTree, type SceneHit } from './sceneTree';
 import { emptySweep, sweepDifference, sweepRows, sweepTile } from './sweep';
+import { runs } from '../testing/seed';
 
 const [width, height] = [48, 36];
 const tower = lathe([[0, 0], [1.5, 0], [1, 3], [0, 3.5]], 14); // prettier-ignore
@@ -74,9 +75,9 @@ describe('a sweep of the picture', () => {
           if (Math.abs(Math.abs(dot(n, hit.normal)) - 1) > 1e-5) odd++;
         }
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
-    expect(met).toBeGreaterThan(800);
+    expect(met).toBeGreaterThan(runs(480));
     expect(odd / met).toBeLessThan(0.002);
   });
 
@@ -96,7 +97,7 @@ describe('a sweep of the picture', () => {
         expect(offSilhouette).toBeLessThanOrEqual(count);
         if (placed.length < 3) expect(offSilhouette).toBeLessThan(3);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
     expect(differing).toBeGreaterThan(0);
     // A pixel that is changed in the middle of a body is found.

@@ -5,6 +5,7 @@ import type { Vec2 } from '../math/vec3';
 import { firstTouch, firstTouchesMoving, velocityAt } from './firstSeen';
 import { areaAndCentroid, distanceToPolygon } from './region';
 import { planeSurface } from './surface';
+import { runs } from '../testing/seed';
 
 const real = (min: number, max: number) => fc.integer({ min: 0, max: 4096 }).map((v) => min + ((max - min) * v) / 4096);
 const vec = (size: number) => fc.tuple(real(-size, size), real(-size, size));
@@ -42,7 +43,7 @@ describe('seconds until seen', () => {
         expect(found - late).toBeGreaterThan(-1e-6);
         expect(found - late).toBeLessThanOrEqual(found === 0 ? 0 : 1 / 1024 + 1 / 32);
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
     expect(touched).toBeGreaterThan(10);
     // Nothing seen, nothing touched; what opens later is met then.
@@ -73,7 +74,7 @@ describe('seconds until seen', () => {
         expect(Math.abs(apart(found.value))).toBeLessThan(1e-7);
         for (let k = 0; k < 40; k++) expect(apart((found.value * k) / 40)).toBeGreaterThan(-1e-9);
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
     expect(Math.min(touched, never)).toBeGreaterThan(15);
   });

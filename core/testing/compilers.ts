@@ -1,8 +1,9 @@
-import { spawnSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import ts from 'typescript';
+import { soaks } from './seed';
 
 /* The compilers that the code of each language is put through, without a warning. */
 
@@ -28,9 +29,8 @@ const files: Compiler['files'] = (folder, texts) => {
   mkdirSync(folder, { recursive: true });
   for (const [name, text] of Object.entries(texts)) writeFileSync(join(folder, name), text);
 };
-const soak = process.env['SOAK'] === '1';
 /** Optimised in `npm run soak` alone: the numbers asked for do not depend on it, and the builds take half the time. */
-const strict = ['-Wall', '-Wextra', '-Wpedantic', '-Werror', soak ? '-O1' : '-O0'];
+const strict = ['-Wall', '-Wextra', '-Wpedantic', '-Werror', soaks ? '-O1' : '-O0'];
 const bare = (main: string) => main.replace(/\.\w+$/, '');
 
 const typeScriptOptions: ts.CompilerOptions = {
@@ -47,7 +47,7 @@ const typeScriptOptions: ts.CompilerOptions = {
   skipLibCheck: true,
   types: ['node'],
   typeRoots: [join(process.cwd(), 'node_modules/@types')],
-  lib: ['lib.es2022.d.ts', 'lib.dom.d.ts'],
+  lib: ['lib.es2022.d.ts'],
 };
 
 /** A host that parses each declaration file of the libraries once. */
@@ -68,6 +68,11 @@ export const skippedFor = (needs: readonly string[]): string => {
   return missing.length ? ` (skipped: no ${missing.join(', ')} here)` : '';
 };
 
+let pythonPath: string | undefined;
+/** The interpreter itself: what the path finds may be a launcher that takes longer than the program. */
+const python = (): string =>
+  (pythonPath ??= execFileSync('python3', ['-c', 'import sys; print(sys.executable)'], { encoding: 'utf8' }).trim());
+
 export const compilers: Readonly<Record<string, Compiler>> = {
   C: {
     ...{ needs: ['gcc'], files },
@@ -83,7 +88,7 @@ export const compilers: Readonly<Record<string, Compiler>> = {
   },
   Rust: {
     ...{ needs: ['rustc'], files },
-    build: (at, main) => (quiet(at, 'rustc', ['--edition=2021', '-D', 'warnings', '-A', 'dead_code', ...(soak ? ['-O'] : []), main, '-o', 'main.out']), ['./main.out', []]), // prettier-ignore
+    build: (at, main) => (quiet(at, 'rustc', ['--edition=2021', '-D', 'warnings', '-A', 'dead_code', ...(soaks ? ['-O'] : []), main, '-o', 'main.out']), ['./main.out', []]), // prettier-ignore
   },
   Go: {
     needs: ['go'],
@@ -119,7 +124,7 @@ export const compilers: Readonly<Record<string, Compiler>> = {
       return [process.execPath, [`${bare(main)}.mjs`]];
     },
   },
-  Python: { ...{ needs: ['python3'], files }, build: (_, main) => ['python3', ['-W', 'error', main]] },
+  Python: { ...{ needs: ['python3'], files }, build: (_, main) => [python(), ['-W', 'error', main]] },
   Java: {
     ...{ needs: ['javac', 'java'], files },
     build: (at, main) => (quiet(at, 'javac', ['-J-XX:TieredStopAtLevel=1', '-Xlint:all', '-Werror', main, 'CameraMath.java']), ['java', ['-Xshare:auto', '-XX:TieredStopAtLevel=1', bare(main)]]), // prettier-ignore

@@ -8,6 +8,7 @@ import { real } from '../testing/arbitraries';
 import { placeOne, scenes } from '../testing/bodies';
 import { fieldCentres, fieldInView, fieldTree, gridOf, type Field } from './field';
 import { visibility } from './visibility';
+import { runs } from '../testing/seed';
 
 const bytes = { outside: 7, crosses: 1, inside: 2, falseAlarm: 3 };
 const placed = ({ shape, size }: Field, at: Vec3) =>
@@ -83,7 +84,7 @@ describe('a field of test bodies', () => {
           verdicts.forEach((one) => seen[one as keyof typeof seen]++);
         },
       ),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
     // Every verdict has come up, and often.
     expect(Math.min(...Object.values(seen))).toBeGreaterThan(10);
@@ -111,7 +112,7 @@ describe('a field of test bodies', () => {
         expectSame(verdicts, made.value, field, 0, true);
         verdicts.forEach((one) => seen[one as keyof typeof seen]++);
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
 
     expect(Math.min(...Object.values(seen))).toBeGreaterThan(2);

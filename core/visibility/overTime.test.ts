@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { placeBodies, type Body } from '../bodies/body';
 import { frameOf } from '../camera/frame';
 import { absences, noticedAt, staysInView, type Instant, type Stay } from './overTime';
+import { runs } from '../testing/seed';
 
 const cameraAt = (yaw: number) => {
   const made = frameOf({ position: [0, 0, 0], orientation: { kind: 'angles', yaw, pitch: 0, roll: 0 }, projection: { kind: 'perspective', near: 0.1, far: 100, lens: { horizontalFov: Math.PI / 3 } } }, { x: 0, y: 0, width: 200, height: 100 }); // prettier-ignore
@@ -30,7 +31,7 @@ describe('when bodies are in view', () => {
         expect(stays[0]!.from).toBeCloseTo(Math.max(0, bearing - half), 5);
         expect(stays[0]!.to).toBeCloseTo(Math.min(4, bearing + half), 5);
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   }, 60_000);
 
@@ -92,7 +93,7 @@ describe('what is put away when it has left the view by a margin', () => {
           if (away?.missed.length) missedSome++;
         }
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
     expect(missedSome).toBeGreaterThan(100);
   });

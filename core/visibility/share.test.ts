@@ -6,6 +6,7 @@ import { placeOne, scenes } from '../testing/bodies';
 import { add, type Vec3 } from '../math/vec3';
 import { seenShare } from './share';
 import { visibility } from './visibility';
+import { runs } from '../testing/seed';
 
 /** Looks along −z from the origin: 4 × 2 units at every distance, near 1 and far 9. */
 const frame: CameraFrame = (() => {
@@ -67,7 +68,7 @@ describe('how much of a body is within the frustum', () => {
         if (verdict === 'inside') expect(share).toBeGreaterThan(1 - 1e-9);
         if (verdict === 'outside') expect(share).toBeLessThan(1e-6);
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
     for (const count of Object.values(seen)) expect(count).toBeGreaterThan(3);
   });

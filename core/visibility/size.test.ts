@@ -7,6 +7,7 @@ import { placeOne, scenes } from '../testing/bodies';
 import { real } from '../testing/arbitraries';
 import { apparentSize, boxCorners, distanceForSize, visibilityBy } from './size';
 import { pictureBounds, visibility } from './visibility';
+import { runs } from '../testing/seed';
 
 const camera = (distance: number) => {
   const made = frameOf(
@@ -69,7 +70,7 @@ describe('the customary shortcuts', () => {
         const clear = viewRufPlanes(frame).every(({ normal, offset }) => Math.abs(dot(normal, at) + offset) > 1e-9 * (1 + Math.abs(at[2]))); // prettier-ignore
         if (clear) expect(visibilityBy(frame, [placed], { sphere: 0 })[0]!.seen).toBe(centre!.seen);
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     );
     expect(found.missed).toBeGreaterThan(5);
     expect(found.alarms).toBeGreaterThan(0);
