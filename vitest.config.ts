@@ -6,6 +6,8 @@ export default defineConfig({
   test: {
     passWithNoTests: false,
     maxWorkers: '100%',
+    // Both projects transform the same modules: the second finds what the first has written.
+    experimental: { fsModuleCache: true },
     projects: [
       {
         test: {

@@ -126,7 +126,7 @@ async function downTheSheet(page: Page, look: () => Promise<void>): Promise<void
   while (await step(0.8)) await look();
 }
 
-/** What is wrong with the texts of a worksheet with all that it can unfold, at every size and in both themes. */
+/** What is wrong with the texts of a page with all that it can unfold, at every size and in both themes. */
 async function measured(page: Page, route: string): Promise<string[]> {
   const ofTask = route !== 'projects';
   await unfold(page);
@@ -137,24 +137,25 @@ async function measured(page: Page, route: string): Promise<string[]> {
       { timeout: 30_000 },
     );
   const wrong: string[] = [];
-  // The frame of the page is looked at whole with two tasks, the others at the sizes they are made for.
   const all = ['frame', 'convert', 'projects'].includes(route);
   for (const [width, height] of all ? sizes : madeFor) {
     await page.setViewportSize({ width, height });
     if (ofTask) await drawn(page);
-    const note = (what: string) => wrong.push(`${route}, ${width} × ${height}, ${what}`);
-    // By night only the colours are others: one size tells.
-    for (const theme of height === 800 ? ['paper', 'night'] : ['paper']) {
-      await downTheSheet(page, async () => {
-        for (const one of await faults(page)) note(`${theme}: ${one}`);
-      });
-      if (height === 800) await page.keyboard.press('t');
+    const note = (theme: string) => (fault: string) => wrong.push(`${route}, ${width} × ${height}, ${theme}: ${fault}`);
+    // The worksheet is as wide at every size: it is read from top to end at one, its top at the others.
+    if (height === 800) await downTheSheet(page, async () => (await faults(page)).forEach(note('paper')));
+    else (await faults(page)).forEach(note('paper'));
+    // By night only the colours change.
+    if (all && height === 800) {
+      await page.keyboard.press('t');
+      (await faults(page)).forEach(note('night'));
+      await page.keyboard.press('t');
     }
-    // All six rungs are in sight.
+    // All spaces of the Chain are in sight.
     if (ofTask)
       for (const rung of await page.locator('[data-rung]').all()) {
         const box = (await rung.boundingBox())!;
-        if (box.y + box.height > height) note('a rung ends below the page');
+        if (box.y + box.height > height) wrong.push(`${route}, ${width} × ${height}: a space ends below the page`);
       }
   }
   return [...new Set(wrong)];

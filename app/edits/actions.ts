@@ -9,7 +9,7 @@ import { cameraInSpace } from '../../formats/camera';
 import { currentProject, edit, editCamera, replaceProject } from '../state/document';
 import { currentMoment } from '../state/tempo';
 import { newId } from '../state/crashLog';
-import { everyTask, themeInForce, useSettings } from '../state/settings';
+import { themeInForce, useSettings } from '../state/settings';
 import { askFile } from '../ui/files';
 import { say } from '../ui/notices';
 
@@ -117,17 +117,6 @@ export const saveProject = async (): Promise<void> => (await exporting()).savePr
 export const saveRequest = async (): Promise<void> => (await exporting()).saveRequest();
 /** Copies the open project as a compute request. */
 export const copyRequest = async (): Promise<void> => (await exporting()).copyRequest();
-
-/** Has a pane of the house stand beside the plan, in the tasks that have one there. */
-export function showPane(pane: string): void {
-  useSettings.setState(({ panes }) => {
-    // A pane of a task's own in that task; one of the house in all, and in those that have no row yet.
-    const [task, own] = pane.split('/');
-    const routes = own ? [task!] : new Set([...Object.keys(panes), everyTask]);
-    const beside = (route: string) => [panes[route]?.[0] ?? 'plan', pane];
-    return { panes: { ...panes, ...Object.fromEntries([...routes].map((route) => [route, beside(route)])) } };
-  });
-}
 
 /** Asks for a file and imports it; `done` is called when it is open. */
 export function chooseFile(done?: () => void, wanted?: 'project'): void {

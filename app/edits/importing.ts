@@ -13,7 +13,7 @@ import { useSettings } from '../state/settings';
 import { loadPoints, takenFor, useTable } from '../state/table';
 import { counted } from '../ui/figures';
 import { complain, say } from '../ui/notices';
-import { showPane } from './actions';
+import { showPane } from './panes';
 import { bringIn } from './bodies';
 import { tellBrought } from './brought';
 import { offerToTasks } from './taking';

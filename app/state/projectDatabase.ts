@@ -3,7 +3,7 @@ import { keyOfPoints, type PointData } from '../../formats/pointSets';
 import type { Project } from '../../formats/project';
 import { tab } from './crashLog';
 import { packProject, unpackProject } from './packing';
-import { databaseName, type History, type Kept, type Shelf, type Version, type Written } from './projectStore';
+import type { History, Kept, Shelf, Version, Written } from './projectStore';
 
 /* Projects in the browser's database. Loaded on demand: a first visit shows the demo without it. */
 
@@ -24,9 +24,9 @@ class Database extends Dexie {
   declare points: EntityTable<OldPoints, 'of'>;
   declare pointData: EntityTable<PointData & { key: string; at: number }, 'key'>;
   declare histories: EntityTable<History, 'of'>;
-  constructor() {
+  constructor(name: string) {
     // Its own cache goes through every number of what is written, and nobody asks it.
-    super(databaseName, { cache: 'disabled' });
+    super(name, { cache: 'disabled' });
     this.version(1).stores({ projects: 'id, savedAt' });
     this.version(2).stores({ projects: 'id, savedAt', versions: '++key, of', points: 'of' });
     this.version(3).stores({ heads: 'id' });
@@ -144,9 +144,9 @@ function databaseShelf(database: Database): Shelf {
 /** In milliseconds. */
 const day = 86_400_000;
 
-/** Opens the database. Rejects with the browser's reason when it gives none. */
-export async function openDatabase(): Promise<Shelf> {
-  const database = new Database();
+/** Opens the database of a name. Rejects with the browser's reason when it gives none. */
+export async function openDatabase(name: string): Promise<Shelf> {
+  const database = new Database(name);
   await database.open();
   return databaseShelf(database);
 }

@@ -70,7 +70,7 @@ export interface History {
   readonly others: readonly (readonly [id: string, revision: number])[];
 }
 
-export const databaseName = 'astrolabe';
+const databaseName = 'astrolabe';
 const prefix = 'astrolabe-project ';
 
 /**
@@ -167,7 +167,7 @@ function soon<T>(promised: PromiseLike<T>): Promise<T> {
 export async function findShelf(): Promise<{ shelf: Shelf; missing: string | null; forgets?: boolean }> {
   try {
     const { openDatabase } = await import('./projectDatabase');
-    return { shelf: await soon(openDatabase()), missing: null };
+    return { shelf: await soon(openDatabase(databaseName)), missing: null };
   } catch (error) {
     const why = error instanceof Error ? error.message.split('\n')[0] : String(error);
     try {

@@ -31,7 +31,9 @@ export function measureLoad(folder = at('dist/app'), firstTask = 'frame') {
   const total = (files) => [...files].reduce((sum, file) => sum + sizeOf(file), 0);
   const parts = ['index.ts', 'state.ts', 'marks.ts'];
   const ofTask = (route) =>
-    new Set(parts.flatMap((part) => (manifest[`tasks/${route}/${part}`] ? [...filesOf(`tasks/${route}/${part}`)] : [])));
+    new Set(
+      parts.flatMap((part) => (manifest[`tasks/${route}/${part}`] ? [...filesOf(`tasks/${route}/${part}`)] : [])),
+    );
   const first = new Set([...filesOf('index.html'), ...ofTask(firstTask)]);
   const routes = Object.keys(manifest).flatMap((key) => /^tasks\/(\w+)\/index\.ts$/.exec(key)?.[1] ?? []);
   return {

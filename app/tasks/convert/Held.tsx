@@ -4,7 +4,7 @@ import { pictureToWorld } from '../../../core/convert/unproject';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { depthChoiceOf } from '../../../formats/camera';
 import { screenFrame } from '../../pictures/screens';
-import { showPane } from '../../edits/actions';
+import { showPane } from '../../edits/panes';
 import { editSlice, sliceOf } from '../../state/slices';
 import { useMoment } from '../../state/tempo';
 import { countsOf, reasonSentence, screenUnit } from '../../state/wording';

@@ -5,7 +5,7 @@ import { writeTable } from '../../../formats/csv';
 import { placeWords } from '../../../formats/places';
 import { outsideWords } from '../../state/wording';
 import { currentMoment, useMoment } from '../../state/tempo';
-import { showPane } from '../../edits/actions';
+import { showPane } from '../../edits/panes';
 import { textOfFile } from '../../edits/importing';
 import { useSettings } from '../../state/settings';
 import {

@@ -4,7 +4,7 @@ import type { ResolvedProjection } from '../../../core/camera/projection';
 import { pixelsPerUnit, sizeAt } from '../../../core/convert/project';
 import type { Project } from '../../../formats/project';
 import { usePart } from '../../state/tempo';
-import { showPane } from '../../edits/actions';
+import { showPane } from '../../edits/panes';
 import { edit } from '../../state/document';
 import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';

@@ -1,6 +1,6 @@
 import { angularError, angularOfPicture } from '../../../core/order/angular';
 import { pictureToPixel, pixelToPicture } from '../../../core/convert/project';
-import { showPane } from '../../edits/actions';
+import { showPane } from '../../edits/panes';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';

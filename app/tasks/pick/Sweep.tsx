@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import type { Size } from '../../pictures/contract';
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { showPane } from '../../edits/actions';
+import { showPane } from '../../edits/panes';
 import { useSelection } from '../../state/selection';
 import { themeInForce, useSettings } from '../../state/settings';
 import { useTaskMoment } from '../../state/tempo';
