@@ -8,6 +8,7 @@ import { negate, normalize, type Vec2, type Vec3 } from '../core/math/vec3';
 import { slerp } from '../core/motion/path';
 import type { Problem } from '../core/reasons';
 import { isGlb } from './glb';
+import { gltfProblems } from './gltfCheck';
 import { endless, ownOf, type Extras } from './gltfExtras';
 import type { SceneBody, SceneCamera, SceneCourse, SceneFile, SceneLens } from './scene';
 
@@ -24,34 +25,43 @@ export type ReadScene =
 
 const refuse = (message: string, path = ''): ReadScene => ({ ok: false, problems: [{ path, message }] });
 
-/** The document of a file, or a sentence. */
-async function documentIn(bytes: Uint8Array): Promise<Document | string> {
+/** The document of a file, or what is wrong with it. */
+async function documentIn(bytes: Uint8Array): Promise<Document | readonly Problem[]> {
   const io = new WebIO();
+  const refused = (message: string): readonly Problem[] => [{ path: '', message }];
   try {
     const own = isGlb(bytes) ? await io.binaryToJSON(bytes as Uint8Array<ArrayBuffer>) : { json: JSON.parse(new TextDecoder().decode(bytes)) as GLTF.IGLTF, resources: {} }; // prettier-ignore
     const { json } = own;
-    if (!json.asset?.version?.startsWith('2.')) return `Its glTF is of version ${json.asset?.version ?? 'none'}, and 2.0 can be read.`; // prettier-ignore
-    const loose = [...(json.buffers ?? [])].map(({ uri }) => uri).find((uri) => uri && !uri.startsWith('data:'));
-    if (loose) return `It keeps its numbers in another file, ${loose}. Save it as .glb, or with its buffers embedded.`;
+    const version = (json as Partial<GLTF.IGLTF> | null)?.asset?.version;
+    if (typeof version !== 'string' || !version.startsWith('2.')) return refused(`Its glTF is of version ${typeof version === 'string' ? version : 'none'}, and 2.0 can be read.`); // prettier-ignore
+    const buffers = Array.isArray(json.buffers) ? json.buffers : [];
+    const loose = buffers.map((one) => one?.uri).find((uri) => typeof uri === 'string' && !uri.startsWith('data:'));
+    if (loose) return refused(`It keeps its numbers in another file, ${loose}. Save it as .glb, or with its buffers embedded.`); // prettier-ignore
     const resources: Record<string, Uint8Array<ArrayBuffer>> = { ...own.resources };
+    const lengths = buffers.map((buffer, i) => {
+      // The buffer without an address is the binary chunk.
+      if (typeof buffer?.uri !== 'string') return Object.values(own.resources)[0]?.byteLength ?? 0;
+      const text = atob(buffer.uri.replace(/^[^,]*,/, ''));
+      buffer.uri = `buffer-${i}.bin`;
+      resources[buffer.uri] = Uint8Array.from(text, (letter) => letter.charCodeAt(0));
+      return text.length;
+    });
+    const problems = gltfProblems(json, lengths);
+    if (problems.length) return problems;
     for (const camera of json.cameras ?? []) if (camera.perspective && camera.perspective.zfar === undefined) camera.extras = { ...(camera.extras as Extras), [endless]: true }; // prettier-ignore
     // Pictures play no part here; whatever they refer to is not fetched.
     delete json.images;
     delete json.textures;
     for (const material of json.materials ?? []) for (const name of Object.keys(material)) if (/texture|pbr/i.test(name)) delete material[name as 'normalTexture']; // prettier-ignore
-    (json.buffers ?? []).forEach((buffer, i) => {
-      if (!buffer.uri) return;
-      const text = atob(buffer.uri.replace(/^[^,]*,/, ''));
-      buffer.uri = `buffer-${i}.bin`;
-      resources[buffer.uri] = Uint8Array.from(text, (letter) => letter.charCodeAt(0));
-    });
     return await io.readJSON({ json, resources });
   } catch (error) {
     const { message } = error as Error;
     const [, extension] = /required extension,? "?([\w]+)/i.exec(message) ?? [];
-    return extension
-      ? `It needs the extension ${extension}, which is not read here. Save it without.`
-      : `It could not be read as glTF: ${message}`;
+    return refused(
+      extension
+        ? `It needs the extension ${extension}, which is not read here. Save it without.`
+        : `It could not be read as glTF: ${message}`,
+    );
   }
 }
 
@@ -211,7 +221,15 @@ const thinned = (times: readonly number[]): readonly number[] => times.length <=
  */
 export async function readScene(bytes: Uint8Array, name: string): Promise<ReadScene> {
   const document = await documentIn(bytes);
-  if (typeof document === 'string') return refuse(document);
+  if (!('getRoot' in document)) return { ok: false, problems: document };
+  try {
+    return sceneIn(document, name);
+  } catch (error) {
+    return refuse(`It could not be read as glTF: ${(error as Error).message}`);
+  }
+}
+
+function sceneIn(document: Document, name: string): ReadScene {
   const root = document.getRoot();
   const scene = root.getDefaultScene() ?? root.listScenes()[0];
   if (!scene) return refuse('It has no scene.');
@@ -276,16 +294,26 @@ export async function readScene(bytes: Uint8Array, name: string): Promise<ReadSc
   };
 }
 
-/** Ids and names that are each given once. */
+/** Ids and names that are each given once; equal ones are numbered from where the last was. */
 function unique(): (wanted: unknown, name: string) => { readonly id: string; readonly name: string } {
-  const [ids, taken] = [new Set<string>(), new Set<string>()];
+  const ids = numbering((slug, i) => `${slug}-${i}`);
+  const names = numbering((given, i) => `${given}, ${i}`);
   return (wanted, given) => {
     const slug = typeof wanted === 'string' && wanted ? wanted : given.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'node'; // prettier-ignore
-    let [id, name] = [slug, given];
-    for (let i = 2; ids.has(id); i++) id = `${slug}-${i}`;
-    for (let i = 2; taken.has(name); i++) name = `${given}, ${i}`;
-    ids.add(id);
-    taken.add(name);
-    return { id, name };
+    return { id: ids(slug), name: names(given) };
+  };
+}
+
+/** Returns a text that was not returned before: the wanted one, or a numbered one. */
+function numbering(numbered: (text: string, i: number) => string): (wanted: string) => string {
+  const taken = new Set<string>();
+  const next = new Map<string, number>();
+  return (wanted) => {
+    let text = wanted;
+    let i = next.get(wanted) ?? 2;
+    while (taken.has(text)) text = numbered(wanted, i++);
+    next.set(wanted, i);
+    taken.add(text);
+    return text;
   };
 }

@@ -74,13 +74,28 @@ function acrossOf(group: Group, count: number): number {
   return even(full) ? full[0]! : count;
 }
 
+/** Returns what tells the line of a place in a text, from 1. */
+export function linesOf(text: string): (at: number) => number {
+  const starts = [0];
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) starts.push(at + 1);
+  return (at) => {
+    let [low, high] = [0, starts.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (starts[middle]! <= at) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  };
+}
+
 /** The runs of numbers of a text, each with the words before it. */
 function atomsOf(text: string, tree: readonly Node[]): Atom[] {
   const atoms: Atom[] = [];
   let pending: PrintedNumber[] = [];
   let last = 0;
   let pointed = false;
-  const lineAt = (at: number) => text.slice(0, at).split('\n').length;
+  const lineAt = linesOf(text);
   const add = (numbers: readonly PrintedNumber[], across: number, from: number, to: number) => {
     const between = text.slice(last, from);
     const words = (between.match(/[A-Za-z_$][\w$.-]*/g) ?? []).filter((one) => !isPlain(one));
@@ -237,12 +252,13 @@ function itemOf(text: string, atom: Atom, since: number): PastedItem | null {
 /** Vectors side by side that are a world point and where it came to. */
 function paired(items: readonly PastedItem[], atoms: readonly Atom[]): PastedItem[] {
   const out = [...items];
+  const atomByPlace = new Map(atoms.map((atom) => [atom.from, atom]));
   for (let i = 0; i + 1 < out.length; i++) {
     const [a, b] = [out[i]!, out[i + 1]!];
     if (a.kind !== 'vector' || b.kind !== 'vector' || a.numbers.length !== 3 || b.numbers.length > 3) continue;
-    const joined = atoms.find(({ from }) => from === b.from);
+    const joined = atomByPlace.get(b.from);
     const beside = joined && (joined.arrow || (b.role === 'screen' && a.role !== 'screen') || (a.role === 'world' && joined.close)); // prettier-ignore
-    const line = atoms.find(({ from }) => from === a.from)?.line === joined?.line;
+    const line = atomByPlace.get(a.from)?.line === joined?.line;
     if (!beside || (!line && !(a.role === 'world' && b.role === 'screen'))) continue;
     if (a.role !== 'world') out[i] = { ...a, role: 'world', by: 'place' };
     if (b.role !== 'screen') out[i + 1] = { ...b, role: 'screen', by: 'place' };

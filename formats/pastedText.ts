@@ -30,7 +30,8 @@ export type Node = PrintedNumber | Word | Group;
 
 const clock = String.raw`\d{1,2}:\d{2}:\d{2}(?:[.,:]\d+)?`;
 const date = String.raw`\d{4}[-/.]\d{2}[-/.]\d{2}(?:[T ]${clock}(?:Z|[-+]\d{2}:?\d{2})?)?`;
-const source = String.raw`[\w./\\-]+\.(?:cpp|cxx|cc|hpp|hh|c|h|rs|go|ts|tsx|js|py|java|cs|lua|swift|kt|zig|glsl|hlsl|wgsl)(?::\d+){1,2}`;
+// Tried at the beginning of a run alone: from every place in it a long run would take quadratic time.
+const source = String.raw`(?<![\w./\\-])[\w./\\-]+\.(?:cpp|cxx|cc|hpp|hh|c|h|rs|go|ts|tsx|js|py|java|cs|lua|swift|kt|zig|glsl|hlsl|wgsl)(?::\d+){1,2}`;
 const level = String.raw`(?:TRACE|DEBUG|DBG|INFO|WARN(?:ING)?|ERROR|ERR|LOG|VERBOSE|[VDIWE]\/\w+)\b:?`;
 /** What a log puts at the beginning of a line. */
 const prefix = new RegExp(
@@ -42,13 +43,13 @@ const asides = [
   new RegExp(date, 'g'),
   new RegExp(clock, 'g'),
   new RegExp(source, 'g'),
-  /\b(?:frame|tick|line|thread|tid|pid|id|draw ?call|pass|step|seq|index|idx|iteration)\b\s*(?:no\.?)?[ #=:]*\d+\b(?!\.\d)/gi,
+  /\b(?:frame|tick|line|thread|tid|pid|id|draw ?call|pass|step|seq|index|idx|iteration)\b\s{0,8}(?:no\.?)?[ #=:]{0,8}\d+\b(?!\.\d)/gi,
   /[+-]?\b\d+(?:\.\d+)?\s?(?:ms|us|µs|ns|fps|hz|khz|mhz|kb|mb|gb|kib|mib|bytes|%)(?![\w])/gi,
   /\$\d+/g,
   /#\d+/g,
   /@\s*0x[0-9a-f]+\b/gi,
   // The size of an array after its name, and the indices of an element that is set.
-  /(?<=[\w>\])])\s*(?:\[\s*\d+\s*\])+(?=\s*[=:{;,)]|\s*$)/gm,
+  /(?<=[\w>\])])\s{0,8}(?:\[\s{0,8}\d+\s{0,8}\]){1,4}(?=\s{0,8}(?:[=:{;,)]|$))/gm,
   /(?:^|(?<=[\s,({]))\[\s*\d+\s*\](?:\[\s*\d+\s*\])?\s*[:=]/gm,
   /^[ \t]*\[\s*\d{1,2}\s*\](?=\s+[-+\d.[(])/gm,
   // Numbers as keys: {"0": 1, "1": 0}.
@@ -57,9 +58,9 @@ const asides = [
   /\bdtype\s*=\s*[\w.'"]+/g,
 ];
 
-const number = /[-+−]?(?:0x[0-9a-f]*\.?[0-9a-f]*p[-+]?\d+|(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?|(?:inf(?:inity)?|nan)\b)(?:_?f(?:32|64)?|[dl])?(?!\w|\.\d)/iy; // prettier-ignore
+const number = /[-+−]?(?:0x[0-9a-f]*(?:\.[0-9a-f]*)?p[-+]?\d+|(?:\d+(?:\.\d*)?|\.\d+)(?:e[-+]?\d+)?|(?:inf(?:inity)?|nan)\b)(?:_?f(?:32|64)?|[dl])?(?!\w|\.\d)/iy; // prettier-ignore
 const bits = /0x([0-9a-f]{8})\b/iy;
-const repeats = /\s*<repeats (\d+) times>/y;
+const repeats = /\s{0,8}<repeats (\d+) times>/y;
 const word = /[A-Za-z_$][\w$]*(?:[.-](?=[A-Za-z_])[\w$]+|::[\w$]+)*/y;
 const arrow = /->|=>|→|-->|↦/y;
 
@@ -83,6 +84,9 @@ function readNumber(text: string): { value: number; step: number } {
   return { value: Number(plain), step };
 }
 
+/** Brackets nested deeper than this are passed over. */
+const deepest = 32;
+
 /** Brackets that stand for one another; what points out of nothing or closes nothing is no bracket. */
 const closing: Readonly<Record<string, string>> = { '(': ')', '[': ']', '{': '}' };
 
@@ -98,7 +102,9 @@ export function setAside(text: string): string {
 export function treeOf(text: string): readonly Node[] {
   type Open = { readonly close: string; readonly from: number; readonly children: Node[] };
   const stack: Open[] = [{ close: '', from: 0, children: [] }];
-  const put = (node: Node) => stack.at(-1)!.children.push(node);
+  const put = (node: Node) => void stack.at(-1)!.children.push(node);
+  /** Gives what an unclosed bracket holds to the one around it. */
+  const unwrap = () => stack.pop()!.children.forEach(put);
   const take = (pattern: RegExp, at: number): RegExpExecArray | null => {
     pattern.lastIndex = at;
     return pattern.exec(text);
@@ -107,10 +113,7 @@ export function treeOf(text: string): readonly Node[] {
   const shut = (close: string, to: number) => {
     const depth = stack.findLastIndex((open) => open.close === close);
     if (depth < 1) return;
-    while (stack.length > depth + 1) {
-      const { children } = stack.pop()!;
-      stack.at(-1)!.children.push(...children);
-    }
+    while (stack.length > depth + 1) unwrap();
     const { from, children } = stack.pop()!;
     put({ kind: 'group', children, from, to });
   };
@@ -142,8 +145,10 @@ export function treeOf(text: string): readonly Node[] {
     }
     if (letter === '\n') put({ kind: 'line', text: '\n', from: at, to: at + 1 });
     else if (letter === ';') put({ kind: 'end', text: ';', from: at, to: at + 1 });
-    else if (closing[letter]) stack.push({ close: closing[letter], from: at, children: [] });
-    else if (/[)\]}]/.test(letter)) shut(letter, at + 1);
+    else if (closing[letter]) {
+      // Deeper brackets hold no matrix; they are passed over.
+      if (stack.length <= deepest) stack.push({ close: closing[letter], from: at, children: [] });
+    } else if (/[)\]}]/.test(letter)) shut(letter, at + 1);
     else if (/[\w.]/.test(letter)) {
       // What is neither a number nor a word ("4x", "1.2.3") is passed over whole.
       while (at < text.length && /[\w.]/.test(text[at]!)) at++;
@@ -151,9 +156,6 @@ export function treeOf(text: string): readonly Node[] {
     }
     at++;
   }
-  while (stack.length > 1) {
-    const { children } = stack.pop()!;
-    stack.at(-1)!.children.push(...children);
-  }
+  while (stack.length > 1) unwrap();
   return stack[0]!.children;
 }

@@ -55,6 +55,9 @@ const restTime = 20_000;
 const unavailable = (title: string, path: string, message: string): ProblemDocument =>
   problemDocument([{ path, message }], 503, title);
 
+const threadLost = (path: string): ProblemDocument =>
+  unavailable('A computing thread was lost', path, 'The thread that computed this was lost. Try again.');
+
 /** One thread, the jobs that it was given, in their order, and its watch. */
 class Thread {
   private worker: Worker | null = null;
@@ -120,18 +123,28 @@ class Thread {
       if (this.worker === worker && this.lane.handsOver && !this.idle) this.watch();
     });
     worker.on('error', (error: NodeJS.ErrnoException) => {
-      if (this.worker !== worker) return;
-      this.worker = this.ready && !this.closed ? this.start() : null;
       const lack = error.code === 'ERR_WORKER_OUT_OF_MEMORY';
       if (!lack) console.error(error);
-      this.fail(
+      this.lost(
+        worker,
         lack
           ? unavailable('Too much memory', this.where(), `This needs more than the ${this.memory} MiB that one request may have. Ask for less at once.`) // prettier-ignore
-          : unavailable('A computing thread was lost', this.where(), 'The thread that computed this was lost. Try again.'), // prettier-ignore
+          : threadLost(this.where()),
       );
     });
+    // A thread that is ended from outside reports no error.
+    worker.on('exit', () => this.lost(worker, threadLost(this.where())));
     worker.unref();
     return worker;
+  }
+
+  /** Rejects the job that a lost thread was working on, and starts another thread for the others. */
+  private lost(worker: Worker, problem: ProblemDocument): void {
+    if (this.worker !== worker) return;
+    // Read before the next thread starts, whose shared memory replaces that of the lost one.
+    const found = this.current();
+    this.worker = this.ready && !this.closed ? this.start() : null;
+    this.fail(found, problem);
   }
 
   /** The job that the thread works on, or the first that it has not answered. */
@@ -206,13 +219,13 @@ class Thread {
     }
     const what = this.at ? `Query “${this.at.name}”` : 'Reading the request';
     this.fail(
+      found,
       unavailable('It took too long', this.where(), `${what} took longer than the ${this.milliseconds / 1000} seconds that a request may have. Ask for less at once, or start the server with more --seconds.`), // prettier-ignore
     );
   }
 
-  /** Refuses the job that is worked on; the others are asked again. */
-  private fail(problem: ProblemDocument): void {
-    const found = this.current();
+  /** Rejects a job with a problem; the others are asked again. */
+  private fail(found: readonly [id: number, job: Job] | undefined, problem: ProblemDocument): void {
     if (!found) return;
     const [id, job] = found;
     // An answer that has begun cannot be taken back: it breaks off.

@@ -99,8 +99,8 @@ function answer({ id, body, mostCost, watched }: Task): void {
     const why = error instanceof SyntaxError ? error.message : 'it is no text in UTF-8';
     return refuse(id, problemDocument([{ path: '', message: `This is not JSON: ${why}.` }]));
   }
-  if (costOf(given) > mostCost) return void told.push({ id, kind: 'heavy' });
   try {
+    if (costOf(given) > mostCost) return void told.push({ id, kind: 'heavy' });
     const { queries } = (given ?? {}) as { queries?: readonly { id?: unknown }[] };
     const name = (query: number) => String(queries?.[query]?.id ?? query).slice(0, 80);
     const begins = (query: number) => {

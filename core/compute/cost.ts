@@ -30,7 +30,7 @@ export function costOf(given: unknown): number {
     // Every assignment of axes, depths and listings.
     if (query.op === 'identify') cost += 20_000;
     if (query.op === 'aim') cost += 2 * all + vertices;
-    if (/isib|Bounds|drawOrder|apparentSize/.test(String(query.op)))
+    if (typeof query.op === 'string' && /isib|Bounds|drawOrder|apparentSize/.test(query.op))
       cost += (20 + length(query.thresholds)) * named + vertices;
     if (query.op === 'spawn') {
       const count = typeof query.count === 'number' ? query.count : 0;

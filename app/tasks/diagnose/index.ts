@@ -50,6 +50,8 @@ const diagnose: Task<DiagnoseState> = {
         text.length < 100_000 &&
         !/\.(?:json|csv|obj|glb|gltf)$/i.test(name) &&
         !/"astrolabe(?:Project)?"/.test(text) &&
+        // A matrix has nine numbers at least.
+        (text.match(/\d+/g)?.length ?? 0) >= 9 &&
         readPasted(text).items.some(({ kind }) => kind === 'matrix'),
       take: ({ text }) => {
         setText(text!);

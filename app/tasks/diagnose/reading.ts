@@ -6,6 +6,7 @@ import type { ComputeRequest, Query, QueryOf } from '../../../core/compute/schem
 import { writeCamera } from '../../../core/compute/write';
 import { cameraInSpace, expressCamera } from '../../../formats/camera';
 import {
+  linesOf,
   matrixRoles,
   printedByRows,
   printedDigits,
@@ -61,12 +62,13 @@ export const readingOf = memo((text: string, corrections: readonly Correction[],
   const told = items.map((item) => printedByRows(item));
   const byRows = told.find((one) => one !== null) ?? null;
   const taken = new Set<MatrixRole>();
+  const lineAt = linesOf(text);
   const used = items.map((item, i): Used => {
     const said = corrections.find(({ from }) => from === item.from);
     const role = said?.role && rolesFor(item).includes(said.role) ? said.role : item.role;
     const rows = item.square ? (told[i] ?? byRows) : null;
     const turned = said?.turned ?? (rows !== null && rows === columns);
-    const line = text.slice(0, item.from).split('\n').length;
+    const line = lineAt(item.from);
     const base = { item, role, turned, corrected: Boolean(said), line };
     const wild = item.numbers.some((v) => !(Math.abs(v) <= largest));
     if (role === 'unused') return { ...base, why: null };

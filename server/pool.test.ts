@@ -1,0 +1,88 @@
+import { Writable } from 'node:stream';
+import type { Worker } from 'node:worker_threads';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { buildNode } from '../scripts/lib/build.mjs';
+import { ComputePool, type Asker, type PoolOptions } from './pool';
+
+/* One request that costs a computing thread costs no other request its answer. */
+
+/** What a pool answers to a request. */
+function ask(pool: ComputePool, given: unknown): Promise<{ status: number; text: string }> {
+  return new Promise((done) => {
+    let [status, text] = [0, ''];
+    const to = new Writable({
+      write: (piece: Buffer | string, _encoding, taken) => {
+        text += piece.toString();
+        taken();
+      },
+    }) as unknown as Asker;
+    to.begin = (given) => void (status = given);
+    to.on('finish', () => done({ status, text }));
+    pool.answer(new TextEncoder().encode(JSON.stringify(given)), to);
+  });
+}
+const camera = { position: [0, 0, 5], orientation: { yaw: 0, pitch: 0 }, projection: { kind: 'perspective', near: 0.1, far: null, verticalFov: 60 } }; // prettier-ignore
+const small = (id: string) => ({ astrolabe: 1, viewport: { width: 20, height: 10 }, camera, queries: [{ id, op: 'worldToScreen', points: [[0, 0, 0]] }] }); // prettier-ignore
+interface Inside {
+  readonly quick: { readonly threads: readonly { readonly worker: Worker | null; readonly idle: boolean }[] };
+}
+/** How many threads were started in place of lost ones. */
+const threadsOf = (pool: ComputePool) => (pool as unknown as Inside).quick.threads;
+
+let pools: ComputePool[] = [];
+const poolOf = (options?: PoolOptions): ComputePool => {
+  const pool = new ComputePool(options);
+  pools.push(pool);
+  return pool;
+};
+beforeAll(() => buildNode());
+afterAll(() => {
+  for (const pool of pools) pool.close();
+  pools = [];
+});
+
+describe('one culprit among thirty requests, twenty times', () => {
+  it('with an operation that is no text is refused, and the others are answered by the same threads', async () => {
+    const pool = poolOf();
+    await ask(pool, small('warm'));
+    const threads = threadsOf(pool).map(({ worker }) => worker);
+    for (let round = 0; round < 20; round++) {
+      const asked = Array.from({ length: 31 }, (_, i) =>
+        ask(pool, i === 13 ? { queries: [{ op: { toString: 0 } }] } : small(`${round} ${i}`)),
+      );
+      const answers = await Promise.all(asked);
+      expect(answers.map(({ status }) => status)).toEqual(answers.map((_, i) => (i === 13 ? 422 : 200)));
+      for (const [i, { text }] of answers.entries()) if (i !== 13) expect(text).toContain(`"${round} ${i}"`);
+    }
+    expect(threadsOf(pool).map(({ worker }) => worker)).toEqual(threads);
+  });
+
+  it('that is being computed when its thread is ended from outside is the only one refused', async () => {
+    const pool = poolOf();
+    await ask(pool, small('warm'));
+    for (let round = 0; round < 20; round++) {
+      const asked = Array.from({ length: 31 }, (_, i) => ask(pool, small(`${round} ${i}`)));
+      await new Promise(setImmediate);
+      await new Promise(setImmediate);
+      void threadsOf(pool)[round % 2]!.worker?.terminate();
+      const answers = await Promise.all(asked);
+      const refused = answers.filter(({ status }) => status !== 200);
+      expect(refused.length).toBeLessThanOrEqual(1);
+      for (const { status, text } of refused) {
+        expect(status).toBe(503);
+        expect(text).toContain('The thread that computed this was lost');
+      }
+    }
+  });
+
+  it('that needs more memory than a thread has is the only one refused', async () => {
+    const pool = poolOf({ memory: 96, threads: 1 });
+    const items = Array.from({ length: 250_000 }, () => ({ position: [0, 0, -4], mode: 'eyePoint' }));
+    const large = { ...small('large'), queries: [{ id: 'boards', op: 'billboard', items }] };
+    for (let round = 0; round < 1; round++) {
+      const asked = Array.from({ length: 31 }, (_, i) => ask(pool, i === 13 ? large : small(`${round} ${i}`)));
+      const statuses = (await Promise.all(asked)).map(({ status }) => status);
+      expect(statuses).toEqual(statuses.map((_, i) => (i === 13 ? 503 : 200)));
+    }
+  }, 60_000);
+});
