@@ -64,6 +64,7 @@ export default defineConfig({
   base: './',
   root: fileURLToPath(new URL('.', import.meta.url)),
   plugins: [react(), tailwind(), preloadFaces, trimFonts, collectFirstModules],
+  worker: { format: 'es', rolldownOptions: { output: { entryFileNames: 'assets/worker-[name]-[hash].js' } } },
   build: {
     outDir: '../dist/app',
     emptyOutDir: true,

@@ -147,3 +147,30 @@ export const paste = (page: Page, text: string): Promise<void> =>
     data.setData('text/plain', given);
     document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   }, text);
+
+/** Waits until the undo steps of the open project are stored with its last revision. */
+export const stepsStored = (page: Page): Promise<void> =>
+  expect
+    .poll(() =>
+      page.evaluate(async () => {
+        const answer = <T>(request: IDBRequest<T>) =>
+          new Promise<T>((done, failed) => {
+            request.onsuccess = () => done(request.result);
+            request.onerror = () => failed(request.error);
+          });
+        const database = await answer(indexedDB.open('astrolabe'));
+        try {
+          const store = database.transaction(['heads', 'histories']);
+          const heads = (await answer(store.objectStore('heads').getAll())) as { id: string; revision: number }[];
+          const histories = (await answer(store.objectStore('histories').getAll())) as {
+            of: string;
+            revision: number;
+          }[];
+          const last = (id: string) => heads.find((head) => head.id === id)?.revision;
+          return histories.length > 0 && histories.some(({ of, revision }) => last(of) === revision);
+        } finally {
+          database.close();
+        }
+      }),
+    )
+    .toBe(true);

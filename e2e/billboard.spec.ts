@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { near, number, numbers, openBench, type } from './bench';
 
 /* Billboard, walked: modes, results, lettering, straight above, sizes, lean, and the frame before. */

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { drawn, goTo, near, number, numbers, openBench, picture, rung, type } from './bench';
 
 test.beforeEach(async ({ page }) => openBench(page));

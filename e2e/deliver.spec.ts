@@ -3,7 +3,8 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { decode } from 'fast-png';
 import { unzipSync, strFromU8 } from 'fflate';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { drawn, giveFile, goTo, near, openBench, rung, type } from './bench';
 import { cells, open, read } from './sheet';
 

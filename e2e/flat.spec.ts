@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { drawn, near, number, numbers, openBench, picture, rung, type } from './bench';
 
 /** Frame on the harbour chart: a world of two dimensions. */

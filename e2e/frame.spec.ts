@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { drawn, near, number, numbers, openBench, picture, rung, type } from './bench';
 
 test.beforeEach(async ({ page }) => openBench(page, '/frame'));
@@ -364,7 +365,7 @@ test('a browser that cannot draw off the page, or not in space, says so, and all
       });
     else
       // The worker's own script, with the one thing taken out before it runs.
-      await page.route('**/assets/pictures-*.js', async (route) => {
+      await page.route('**/assets/worker-pictures-*.js', async (route) => {
         const response = await route.fetch();
         const without =
           'const own=OffscreenCanvas.prototype.getContext;OffscreenCanvas.prototype.getContext=function(kind,...rest){return kind==="webgl2"?null:own.call(this,kind,...rest)};';
@@ -389,7 +390,7 @@ test('a browser that cannot draw off the page, or not in space, says so, and all
 
 test('pictures come back when the GPU does, and until then it is said', async ({ browser }) => {
   const page = await browser.newPage();
-  await page.route('**/assets/pictures-*.js', async (route) => {
+  await page.route('**/assets/worker-pictures-*.js', async (route) => {
     const response = await route.fetch();
     const kept =
       'const own=OffscreenCanvas.prototype.getContext;OffscreenCanvas.prototype.getContext=function(kind,...rest){const made=own.call(this,kind,...rest);if(kind==="webgl2")self.losing=made.getExtension("WEBGL_lose_context");return made};';

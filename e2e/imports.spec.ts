@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { drop, near, number, numbers, openBench, rung, type } from './bench';
 
 /**

@@ -1,7 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
-import { drop, giveFile, goTo, near, number, numbers, openBench, rung, type, paste } from './bench';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
+import { drop, giveFile, goTo, near, number, numbers, openBench, paste, rung, stepsStored, type } from './bench';
 
 test.beforeEach(async ({ page }) => openBench(page));
 
@@ -26,8 +27,7 @@ test('a project is there after a reload, and comes and goes as one file', async 
   await page.getByRole('button', { name: /^Saltmarrow/ }).click();
   await expect(page.getByText('Kept in this browser')).toBeVisible();
   await page.keyboard.press('Escape');
-  // The steps are kept a moment after the project.
-  await page.waitForTimeout(2000);
+  await stepsStored(page);
   await page.reload();
   near(await rung(page, 'world'), world, 0);
 

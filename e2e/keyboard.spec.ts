@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { finds as convertFinds } from '../app/tasks/convert/finds';
 import { finds as frameFinds } from '../app/tasks/frame/finds';
 import { giveFile, goTo, near, openBench, rung, unfold } from './bench';

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page, type Route } from '@playwright/test';
+import type { Page, Route } from '@playwright/test';
+import { expect, test } from './test';
 import { drop, near, number, numbers, openBench, paste, rung, type } from './bench';
 
 /** What stopped or misled those who met the bench for the first time. */
@@ -202,6 +203,9 @@ test('a project that cannot be shown says so, and is left for another; numbers t
   await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
 
   // A part that can no longer be fetched: the page stands, and says what can be done.
+  await page.getByRole('button', { name: /^Saltmarrow/ }).click();
+  await expect(page.getByRole('menu')).toBeVisible();
+  await page.keyboard.press('Escape');
   await page.route('**/assets/**', (route) => route.abort());
   await page.getByRole('button', { name: /^Saltmarrow/ }).click();
   await page.getByRole('menuitem', { name: 'All projects and versions' }).click();
@@ -215,18 +219,16 @@ test('a project that cannot be shown says so, and is left for another; numbers t
 test('a worker that cannot be had, a file that is gone and one that is no text are said, and nothing waits for them', async ({
   page,
 }) => {
-  // A part that the page itself begins with may have the name of a worker's.
-  const begins = await (await page.request.get('/')).text();
-  const lose = (route: Route) => (begins.includes(route.request().url().split('/').at(-1)!) ? route.continue() : route.abort()); // prettier-ignore
-  await page.route(/\/assets\/(points|imports)-/, lose);
+  const lose = (route: Route) => route.abort();
+  await page.route(/\/assets\/worker-(points|imports)-/, lose);
   await openBench(page, 'convert');
   await paste(page, 'x,y,z\n1,2,3');
   await expect(page.getByRole('alert')).toContainText('Reading What was pasted failed: a part of the page could not be fetched'); // prettier-ignore
-  await page.unroute(/\/assets\/(points|imports)-/);
-  await page.route(/\/assets\/points-/, lose);
+  await page.unroute(/\/assets\/worker-(points|imports)-/);
+  await page.route(/\/assets\/worker-points-/, lose);
   await paste(page, 'x,y,z\n1,2,3');
   await expect(page.getByRole('alert')).toContainText('They could not be read');
-  await page.unroute(/\/assets\/points-/);
+  await page.unroute(/\/assets\/worker-points-/);
   await paste(page, 'x,y,z\n1,2,3');
   await expect(page.getByRole('table', { name: 'Points' })).toHaveAttribute('aria-rowcount', '1');
 

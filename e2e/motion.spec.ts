@@ -1,5 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { drawn, giveFile, goTo, near, number, numbers, openBench, picture, type } from './bench';
 import { answers, cells, choose, open, read } from './sheet';
 

@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { drawn, near, number, numbers, openBench, picture, type } from './bench';
 
 /* Order, walked: clipping, winding, painting without a depth buffer, horizon, shadows, equal angles. */
@@ -55,8 +56,8 @@ test('a face through the eye’s plane, its winding and what is culled', async (
   const ahead = await cells(page, 'corners').locator('span:nth-child(2)').allTextContents();
   expect(ahead.map(number)).toEqual([...ahead.map(number)].sort((a, b) => a - b));
   await section(page, 'order-through').getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect.poll(() => page.evaluate(() => navigator.clipboard.readText())).toMatch(/^Corner,ahead,w,x,y\n/);
   const copied = (await page.evaluate(() => navigator.clipboard.readText())).trim().split('\n');
-  expect(copied[0]).toBe('Corner,ahead,w,x,y');
   expect(copied).toHaveLength(5);
   // A corner moved by its number is brought before near, and undone.
   await type(page, 'Corner 1 z', '20');

@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { drawn, drop, near, number, numbers, openBench, picture, type } from './bench';
 
 /* Pick, walked: rays and hits, the sweep, aim, and the bench of faults. */
@@ -184,7 +185,9 @@ test('the classic fault: aimed under shake, and its mend, with the numbers of co
   expect((await off('other aspect'))[2]).toBeGreaterThan(50);
   expect((await off('without recoil'))[0]).toBeLessThanOrEqual(before[0]!);
   await section(page, 'pick-bench').getByRole('button', { name: 'Copy', exact: true }).click();
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toMatch(/^Made,°,miss,px\nwithout shake,/);
+  await expect
+    .poll(() => page.evaluate(() => navigator.clipboard.readText()))
+    .toMatch(/^Made,°,miss,px\nwithout shake,/);
 });
 
 test('a large mesh is made ready off the page, and picked', async ({ page }) => {

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { blankWithGpu } from './gpu';
 import { triangulate } from '../core/bodies/mesh';
 import { placeBodies } from '../core/bodies/body';

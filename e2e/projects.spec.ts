@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { near, number, openBench, paste, type } from './bench';
 
 /** Projects and their keeping: the list, versions, two tabs, and what a browser can do to them. */

@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { near, number, openBench, picture, type } from './bench';
 
 /* Visibility, walked: verdicts, false alarms, shortcuts, why not, screens, shadows and sizes. */

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { placeBodies, type Body } from '../core/bodies/body';
 import { billboard, type BillboardMode } from '../core/billboard/billboard';
 import { axesOf, letteringFaults, meshColumns, readingOf, type ItemAxes } from '../core/billboard/lettering';

@@ -12,6 +12,7 @@ import { newId } from '../state/crashLog';
 import { themeInForce, useSettings } from '../state/settings';
 import { askFile } from '../ui/files';
 import { say } from '../ui/notices';
+import { loadPart } from '../ui/parts';
 
 /* What can be done from more than one place: the menus, the keys and the command search. */
 
@@ -110,14 +111,6 @@ export function setProjectionKind(kind: 'perspective' | 'orthographic'): void {
   });
 }
 
-const exporting = () => import('./exporting');
-/** Saves the open project as a file. */
-export const saveProject = async (): Promise<void> => (await exporting()).saveProject();
-/** Saves the open project as a compute request. */
-export const saveRequest = async (): Promise<void> => (await exporting()).saveRequest();
-/** Copies the open project as a compute request. */
-export const copyRequest = async (): Promise<void> => (await exporting()).copyRequest();
-
 /** Asks for a file and imports it; `done` is called when it is open. */
 export function chooseFile(done?: () => void, wanted?: 'project'): void {
   askFile('.json,.obj,.glb,.gltf,.csv,.tsv,.txt,application/json', (file) => {
@@ -125,20 +118,22 @@ export function chooseFile(done?: () => void, wanted?: 'project'): void {
   });
 }
 
-const importing = () => import('./importing');
+const importing = () => loadPart(() => import('./importing'));
 /** Imports a file. Resolves to whether it was imported. */
 export const importFile = async (file: File, wanted?: 'project'): Promise<boolean> =>
-  (await importing()).importFile(file, wanted);
+  (await (await importing())?.importFile(file, wanted)) ?? false;
 /** Imports pasted text. Resolves to whether it was imported. */
 export const takeText = async (text: string, name: string): Promise<boolean> =>
-  (await importing()).takeText(text, name);
+  (await (await importing())?.takeText(text, name)) ?? false;
 
 const demos = {
-  harbour: () => Promise.resolve(saltmarrow),
-  chart: async () => (await import('../../demo/chart')).saltmarrowChart,
+  harbour: () => Promise.resolve({ demo: saltmarrow }),
+  chart: () => loadPart(async () => ({ demo: (await import('../../demo/chart')).saltmarrowChart })),
 };
 export async function openDemo(which: keyof typeof demos): Promise<void> {
-  const demo = (await demos[which]())(newId());
+  const part = await demos[which]();
+  if (!part) return;
+  const demo = part.demo(newId());
   replaceProject('open the demo', demo);
   say(`${demo.name} is open. Undo brings back what was here.`);
 }

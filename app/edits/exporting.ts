@@ -9,7 +9,7 @@ import { fetchPoints, heldPoints, projectForFile } from '../state/pointSets';
 import { saveFile } from '../ui/files';
 import { copy } from '../ui/notices';
 
-/* The open project as a file and as a compute request. Loaded on demand. */
+/* The open project as a file and as a compute request. */
 
 /** What a file of a project is called. */
 export const fileName = (project: Project, ending: string) =>

@@ -126,11 +126,13 @@ function Bench({ place }: { place: TaskName }) {
   useEffect(() => {
     if (!whole || !id) return;
     // What goes wrong in showing does so in the first frames.
-    const stood = setTimeout(() => {
-      wasShown();
-      prefetchTasks();
-    }, 500);
-    return () => clearTimeout(stood);
+    const stood = setTimeout(wasShown, 500);
+    // Who works at once has the machine to themselves.
+    const idle = setTimeout(prefetchTasks, 3_000);
+    return () => {
+      clearTimeout(stood);
+      clearTimeout(idle);
+    };
   }, [whole, id]);
   return (
     <>

@@ -1,6 +1,6 @@
 import './Boundary.css';
 import { Component, type ReactNode } from 'react';
-import { saveProject } from '../edits/actions';
+import { saveProject } from '../edits/exporting';
 import { undo, useDocument } from '../state/document';
 import { couldNotShow } from '../state/shown';
 

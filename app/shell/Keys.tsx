@@ -7,7 +7,8 @@ import { moves } from '../state/span';
 import { redo, undo, useDocument } from '../state/document';
 import { taskNames } from '../tasks/names';
 import type { AnyTask } from '../tasks/task';
-import { chooseFile, saveProject, toggleHelp, toggleTheme } from '../edits/actions';
+import { chooseFile, toggleHelp, toggleTheme } from '../edits/actions';
+import { saveProject } from '../edits/exporting';
 
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&

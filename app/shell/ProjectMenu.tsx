@@ -2,7 +2,8 @@ import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { useKeeping } from '../state/autosave';
 import { useNewer } from '../state/offline';
-import { chooseFile, copyRequest, openDemo, saveProject, saveRequest } from '../edits/actions';
+import { chooseFile, openDemo } from '../edits/actions';
+import { copyRequest, saveProject, saveRequest } from '../edits/exporting';
 import type { TriggerLook } from '../ui/deferred';
 import { leaveFocus } from '../ui/PopOver';
 

@@ -23,15 +23,13 @@ import type { AnyTask } from '../tasks/task';
 import {
   choosePreset,
   chooseFile,
-  copyRequest,
   openDemo,
   probeBody,
-  saveProject,
-  saveRequest,
   setProjectionKind,
   toggleHelp,
   toggleTheme,
 } from '../edits/actions';
+import { copyRequest, saveProject, saveRequest } from '../edits/exporting';
 import { addBody, removeBody } from '../edits/bodies';
 
 export interface Command {

@@ -1,5 +1,7 @@
 import { useCallback, useEffect, useState, type ComponentType, type KeyboardEvent, type ReactNode } from 'react';
 
+import { loadPart } from './parts';
+
 /* Menus and pop-overs whose code is loaded when the page is idle, or when they are first opened. */
 
 /** What a trigger looks like; the same for the button that stands in and for the loaded trigger. */
@@ -37,14 +39,8 @@ export function deferred<Props extends object>(
     const { openOn } = props;
     const look = useLook(props);
     const [Loaded, setLoaded] = useState<Opened<Props> | null>(null);
-    // A failed load leaves the button as it is: the next press tries again.
-    const open = useCallback(
-      () =>
-        void load()
-          .then((module) => setLoaded(() => module.default))
-          .catch(() => undefined),
-      [],
-    );
+    // After a failed load the next press tries again.
+    const open = useCallback(() => void loadPart(load).then((module) => module && setLoaded(() => module.default)), []);
     useEffect(() => {
       if (openOn === undefined || Loaded) return;
       window.addEventListener(openOn, open);

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { chooseFile, saveRequest, saveProject } from '../../edits/actions';
+import { chooseFile } from '../../edits/actions';
+import { saveRequest, saveProject } from '../../edits/exporting';
 import { widestPicture } from '../../pictures/contract';
 import { savePng, saveSvg } from '../../pictures/saving';
 import { NumberField } from '../../sheet/NumberField';
