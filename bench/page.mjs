@@ -66,7 +66,7 @@ async function measureVisit(browser, address) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
   await page.addInitScript(() => {
-    const seen = (window.visit = { shown: 0, tasks: [] });
+    const seen = (window.visit = { shown: 0, pictured: 0, tasks: [] });
     new PerformanceObserver((list) => {
       for (const { startTime, duration } of list.getEntries()) seen.tasks.push([startTime, startTime + duration]);
     }).observe({ type: 'longtask', buffered: true });
@@ -80,19 +80,25 @@ async function measureVisit(browser, address) {
       heading.setAttribute('elementtiming', 'chain');
       observer.disconnect();
     }).observe(document, { childList: true, subtree: true });
+    // The pictures are busy until the surfaces of the project are on the canvas.
+    new MutationObserver((_, observer) => {
+      if (document.querySelector('main[aria-label=Pictures]')?.ariaBusy !== 'false') return;
+      seen.pictured = performance.now();
+      observer.disconnect();
+    }).observe(document, { childList: true, subtree: true, attributeFilter: ['aria-busy'] });
   });
   await page.goto(`${address}/frame`);
   await page.getByRole('heading', { name: 'The Chain' }).waitFor();
   await page.waitForTimeout(4000);
-  const { shown, tasks, painted } = await page.evaluate(() => ({
+  const { shown, tasks, pictured, painted } = await page.evaluate(() => ({
     ...window.visit,
     painted: performance.getEntriesByName('first-contentful-paint')[0].startTime,
   }));
   await context.close();
-  if (!shown) throw new Error('the Chain was never seen');
+  if (!shown || !pictured) throw new Error('the Chain or the pictures were never seen');
   let interactive = shown;
   for (const [start, end] of tasks) if (start < interactive + 1000) interactive = Math.max(interactive, end);
-  return { painted, interactive };
+  return { painted, interactive, pictured };
 }
 
 /** What the page's thread worked, as a function of how long it is watched. */
@@ -230,6 +236,7 @@ export async function measurePage(against = null) {
       visit: {
         painted: summary(visits[i].map(({ painted }) => painted)),
         interactive: summary(visits[i].map(({ interactive }) => interactive)),
+        pictured: summary(visits[i].map(({ pictured }) => pictured)),
       },
     }));
     const now = made.at(-1);

@@ -196,6 +196,30 @@ int main() {
     expect(full.stderr).toMatch(/^The answer could not be written: .*\.\n$/);
   });
 
+  it('ends with 2 for a wrong command line, and with 0 for help and the version', () => {
+    for (const args of [
+      [],
+      ['nothing'],
+      ['compute'],
+      ['compute', 'a', 'b'],
+      ['compute', '--nothing', 'a'],
+      ['vectors', 'a', '--count', '0'],
+      ['code', 'a', '--language', 'x'],
+      ['serve', '--port', 'x'],
+    ])
+      // prettier-ignore
+      expect(run(...args).status, args.join(' ')).toBe(args.length ? 2 : 0);
+    for (const args of [['--help'], ['help'], ['help', 'compute'], ['compute', '--help'], ['--version']])
+      expect(run(...args).status, args.join(' ')).toBe(0);
+  });
+
+  it('reads a scene from standard input as from a file', () => {
+    const at = file('tiny.gltf', JSON.stringify({ asset: { version: '2.0' }, scenes: [{ nodes: [0] }], nodes: [{ name: 'Buoy' }] })); // prettier-ignore
+    const piped = shell(`${process.execPath} ${cli} scene - < ${at}`);
+    expect(piped.status).toBe(0);
+    expect((JSON.parse(piped.stdout) as { bodies: unknown }).bodies).toEqual((JSON.parse(run('scene', at).stdout) as { bodies: unknown }).bodies); // prettier-ignore
+  });
+
   it('answers every one of many that find the bundle old at once', async () => {
     const path = file('many.json', JSON.stringify(request(2)));
     const bin = fileURLToPath(new URL('../bin/astrolabe.js', import.meta.url));

@@ -1,4 +1,4 @@
-import { createReadStream, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { createReadStream, mkdirSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { Command, InvalidArgumentError } from 'commander';
 import { computeLazily } from '../core/compute/compute';
@@ -17,14 +17,17 @@ import { junitOf, readAnswers, readVectors, vectorsTable } from '../formats/vect
 // A failure until an answer has been written.
 process.exitCode = 1;
 
-/** The text of a file, or of standard input for “-”; a mark of byte order at its head is none of it. */
-async function readText(file: string): Promise<string> {
+/** Reads a file, or standard input for “-”. */
+async function readBytes(file: string): Promise<Uint8Array> {
   const chunks: Buffer[] = [];
   // As a stream: what standard input is (a file, a pipe, one that does not block) makes no difference.
   const from = file === '-' ? process.stdin : createReadStream(file);
   for await (const chunk of from) chunks.push(chunk as Buffer);
-  return new TextDecoder().decode(chunks.length === 1 ? chunks[0] : Buffer.concat(chunks));
+  return chunks.length === 1 ? chunks[0]! : Buffer.concat(chunks);
 }
+
+/** Reads text as UTF-8, without a byte order mark. */
+const readText = async (file: string): Promise<string> => new TextDecoder().decode(await readBytes(file));
 
 function* both<T>(...lists: Iterable<T>[]): Generator<T> {
   for (const list of lists) yield* list;
@@ -118,6 +121,11 @@ const choiceOf =
     if (!found) throw new InvalidArgumentError(`${what}: one of ${all.join(', ')}.`);
     return found;
   };
+const languageChoice = (text: string): string => {
+  const found = languageOf(text);
+  if (!found) throw new InvalidArgumentError(`The language: one of ${deliverLanguages.map(({ name }) => name).join(', ')}.`); // prettier-ignore
+  return found.name;
+};
 const partsOf = (text: string): CodePart[] =>
   text === 'all' ? [...codeParts] : text.split(',').map((one) => choiceOf('Parts', codeParts)(one.trim()));
 
@@ -125,7 +133,7 @@ program
   .command('code')
   .description('write the source of exactly this camera’s mathematics')
   .argument('<request>', 'a compute request with the camera and its conventions, or - for standard input')
-  .requiredOption('--language <name>', deliverLanguages.map(({ name }) => name).join(', '), choiceOf('The language', deliverLanguages.map(({ name }) => name))) // prettier-ignore
+  .requiredOption('--language <name>', deliverLanguages.map(({ name }) => name).join(', '), languageChoice)
   .option('--parts <list>', `all, or of ${codeParts.join(',')}`, partsOf, [...codeParts])
   .option('--number <type>', 'double or float', choiceOf('The number type', ['double', 'float'] as const), 'double')
   .option('--naming <manner>', 'own (the language’s), snake, camel or pascal', choiceOf('The naming', ['own', 'snake', 'camel', 'pascal'] as const), 'own') // prettier-ignore
@@ -232,15 +240,7 @@ program
   .argument('<request>', 'a compute request with the camera and its conventions, or - for standard input')
   .requiredOption('--out <file>', 'the page')
   .option('--title <text>', 'what it is called')
-  .option(
-    '--language <name>',
-    'of the code in it',
-    choiceOf(
-      'The language',
-      deliverLanguages.map(({ name }) => name),
-    ),
-    'C++',
-  ) // prettier-ignore
+  .option('--language <name>', 'of the code in it', languageChoice, 'C++')
   .action(async (file: string, { out, title, language }: { out: string; title?: string; language: string }) => {
     const given = await readJson(file);
     if (!given) return;
@@ -271,14 +271,14 @@ program
 program
   .command('scene')
   .description('write what a .glb or .gltf holds as a compute request: its first camera, its bodies')
-  .argument('<file>', 'the glTF')
+  .argument('<file>', 'the glTF, or - for standard input')
   .option('--conventions <request>', 'a compute request in whose conventions it is written')
   .action(async (file: string, { conventions }: { conventions?: string }) => {
     const like = conventions ? await readJson(conventions) : { value: {} };
     if (!like) return;
     let bytes: Uint8Array;
     try {
-      bytes = new Uint8Array(readFileSync(file));
+      bytes = await readBytes(file);
     } catch (error) {
       return void (await refuse(problemDocument([{ path: '', message: `${file} cannot be read: ${(error as Error).message}.` }], 422, 'No scene'))); // prettier-ignore
     }
@@ -334,4 +334,7 @@ program
     process.exitCode = 0;
   });
 
+// Help and the version are answers; whatever is wrong with a command line ends with 2, as bad input does.
+for (const command of [program, ...program.commands])
+  command.exitOverride((error) => process.exit(error.exitCode === 0 || error.code === 'commander.help' ? 0 : 2));
 await program.parseAsync();

@@ -396,7 +396,7 @@ test('pictures come back when the GPU does, and until then it is said', async ({
       'const own=OffscreenCanvas.prototype.getContext;OffscreenCanvas.prototype.getContext=function(kind,...rest){const made=own.call(this,kind,...rest);if(kind==="webgl2")self.losing=made.getExtension("WEBGL_lose_context");return made};';
     await route.fulfill({ response, body: kept + (await response.text()) });
   });
-  const working = page.waitForEvent('worker', (one) => one.url().includes('/pictures-'));
+  const working = page.waitForEvent('worker', (one) => one.url().includes('/worker-pictures-'));
   await page.goto('/frame');
   const worker = await working;
   await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();

@@ -160,6 +160,7 @@ test('E: view and projection by two sets of conventions, a basis repaired, a nod
   const opened = async (name: string) => {
     await steps.click(page.getByRole('button', { name }));
     const pop = page.locator('.pop');
+    await expect(pop.locator('.matrix > span')).toHaveCount(16);
     const cells = (await pop.locator('.matrix > span').allInnerTexts()).map(number);
     await page.keyboard.press('Escape');
     return cells;

@@ -2,7 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { expect, test } from './test';
+// Contexts of their own: the sample is served from another origin.
+import { base as test, expect } from './test';
 import { rooms, sampleTree } from '../scripts/lib/sampleTree.mjs';
 import { drawn, giveFile } from './bench';
 

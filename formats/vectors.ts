@@ -4,6 +4,10 @@ import type { Answers, Checked, Vectors } from '../core/deliver/vectors';
 import { escaped } from './escaped';
 
 const numbers = z.array(z.number()).nullable();
+/** Answers in JSON, which has no word for what is no number: a text or null in a list stands for it. */
+const answered = z
+  .array(z.union([z.number(), z.string().transform((text) => numberIn(text) ?? NaN), z.null().transform(() => NaN)]))
+  .nullable();
 const vectorsSchema = z.object({
   astrolabeVectors: z.literal(1),
   request: z.looseObject({}),
@@ -36,10 +40,15 @@ export function readAnswers(text: string): Answers | string {
     } catch (error) {
       return `The answers are not JSON: ${(error as Error).message}.`;
     }
-    const read = z.record(z.string(), numbers).safeParse(value);
-    return read.success
-      ? new Map(Object.entries(read.data))
-      : 'The answers are an object of lists of numbers, by the ids of the rows: { "view": [16 numbers], "point 1": [x, y] }.';
+    const shape = 'The answers are an object of lists of numbers, by the ids of the rows: { "view": [16 numbers], "point 1": [x, y] }.'; // prettier-ignore
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return shape;
+    const answers = new Map<string, readonly number[] | null>();
+    for (const [id, list] of Object.entries(value)) {
+      const read = answered.safeParse(list);
+      if (!read.success) return shape;
+      answers.set(id, read.data);
+    }
+    return answers;
   }
   const answers = new Map<string, readonly number[] | null>();
   for (const [i, line] of text.split(/\r?\n/).entries()) {
@@ -50,12 +59,23 @@ export function readAnswers(text: string): Answers | string {
       answers.set(id, null);
       continue;
     }
-    const list = given.map(Number);
-    const wrong = list.findIndex((v) => Number.isNaN(v));
+    const list = given.map(numberIn);
+    const wrong = list.indexOf(null);
     if (wrong >= 0) return `Line ${i + 1}: “${given[wrong]}” is no number. A line is an id and its numbers, parted by commas.`; // prettier-ignore
-    answers.set(id, list);
+    answers.set(id, list as readonly number[]);
   }
   return answers.size ? answers : 'There are no answers: a line is an id and its numbers, parted by commas.';
+}
+
+/**
+ * A number as an engine prints it, not-a-number and the infinities in the spellings of the languages' libraries
+ * included; null for anything else.
+ */
+function numberIn(cell: string): number | null {
+  const special = /^([-+]?)(?:(nan|1\.#(?:qnan|ind|snan))(?:\([\w]*\))?|inf(?:inity)?|1\.#inf)[\d]*$/i.exec(cell);
+  if (special) return special[2] ? NaN : special[1] === '-' ? -Infinity : Infinity;
+  const value = Number(cell);
+  return cell === '' || Number.isNaN(value) ? null : value;
 }
 
 /** Test vectors as a table: id, what is asked, what goes in, what is to come out. */

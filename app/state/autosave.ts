@@ -148,8 +148,10 @@ const historyPause = 1500;
 /** Above so many vertices the steps wait until the page is left: to copy them would be felt. */
 const heavy = 50_000;
 let historyTimer: ReturnType<typeof setTimeout> | undefined;
-/** The project whose steps are kept. */
-let historyOf: Project | null = null;
+/** The project whose steps are stored, with the revision that they are stored for. */
+let historyOf: { readonly project: Project; readonly revision: number } | null = null;
+/** The id of a project whose stored steps are being read: until they are here, none are written over them. */
+let bringing: string | null = null;
 
 function keepHistorySoon(): void {
   clearTimeout(historyTimer);
@@ -168,10 +170,10 @@ function keepHistorySoon(): void {
 function keepHistory(): void {
   clearTimeout(historyTimer);
   const { project, past, future } = useDocument.getState();
-  if (!project || historyOf === project) return;
+  if (!project || bringing === project.id) return;
   const revision = seen.get(project.id);
-  if (revision === undefined) return;
-  historyOf = project;
+  if (revision === undefined || (historyOf?.project === project && historyOf.revision === revision)) return;
+  historyOf = { project, revision };
   const steps = { past: past.slice(-mostSteps), future: future.slice(-mostSteps) };
   const ids = new Set([...steps.past.map(({ before }) => before.id), ...steps.future.map(({ after }) => after.id)]);
   const others = [...ids].flatMap((id) => (id !== project.id && seen.has(id) ? [[id, seen.get(id)!] as const] : []));
@@ -182,10 +184,10 @@ function keepHistory(): void {
 /** Brings back the steps of the last visit to the open project. */
 async function bringHistory(project: Project): Promise<void> {
   const { id } = project;
-  // Until they are here, none are written over them.
-  historyOf = project;
+  bringing = id;
   const revision = seen.get(id);
   const history = await shelf.history(id).catch(() => undefined);
+  if (bringing === id) bringing = null;
   if (!history || useDocument.getState().project?.id !== id) return;
   for (const [other, theirRevision] of history.others) if (!seen.has(other)) seen.set(other, theirRevision);
   // What was written later, by a tab that was killed or another one, is one step more.

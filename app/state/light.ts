@@ -4,7 +4,7 @@ import type { Vec3 } from '../../core/math/vec3';
 import { vec3Schema } from '../../core/compute/valueSchemas';
 import { lightFrom, type Light } from '../../core/order/shadow';
 import type { Project } from '../../formats/project';
-import { sliceOf } from './slices';
+import { remembered } from './memo';
 
 /*
  * The light of a project and the plane that shadows fall on. Both are set under Order; whatever
@@ -35,6 +35,16 @@ export const receiverOf = ({ receiver }: { readonly receiver: number }) => ({
   normal: [0, 1, 0] as Vec3,
 });
 
+/** The height of the plane before any is set. */
+export const firstReceiver = (project: Project): number => project.ground?.height ?? 0;
+
+/** What a project holds of it, among the state of Order: read here, so that no other task needs Order loaded. */
+const kept = z.object({ light: lightSchema, receiver: z.number() });
+
 /** The light and the height of the plane that are in force in a project. */
-export const lightIn = (project: Project): { readonly light: ProjectLight; readonly receiver: number } =>
-  sliceOf('order', project);
+export const lightIn = remembered((project: Project): { readonly light: ProjectLight; readonly receiver: number } => {
+  const found = kept.safeParse(project.tasks['order']);
+  return found.success
+    ? (found.data as { light: ProjectLight; receiver: number })
+    : { light: firstLight, receiver: firstReceiver(project) };
+});

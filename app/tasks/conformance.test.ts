@@ -5,7 +5,7 @@ import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
 import { cameraInSpace } from '../../formats/camera';
 import { readProject, writeProject, type Project } from '../../formats/project';
-import type { AnyMarks, PictureView } from '../pictures/contract';
+import type { AnyMarks, MarksTable, PictureView } from '../pictures/contract';
 import { fitted, fittedOutside } from '../pictures/drawings';
 import { houseHandles, pointUnderHand, type AnyHandle } from '../pictures/handles';
 import { inkRoles } from '../pictures/inkRoles';
@@ -13,10 +13,21 @@ import { viewIn } from '../pictures/compose';
 import { installMarks, marksOf, openTask, standingOf, underPointerOf } from '../pictures/taskMarks';
 import { standingIn } from '../pictures/standing';
 import { currentProject, endGesture, openProject, undo } from '../state/document';
+import { lightIn } from '../state/light';
 import { momentOf, type Moment } from '../state/moment';
-import { editSlice, installSlices, sliceOf, slices, taskMoment, type Slice, type SliceTable } from '../state/slices';
+import {
+  editSlice,
+  installSlices,
+  sliceOf,
+  slices,
+  taskMoment,
+  withSliceIn,
+  type Slice,
+  type SliceTable,
+} from '../state/slices';
 import { allDigits, houseWorkings, linesOf } from '../working/lines';
 import { allSources, installWorkings } from '../working/registry';
+import { loadJobs } from './jobs';
 import type { AnyTask } from './task';
 
 /*
@@ -35,7 +46,10 @@ const sample = {
   slice: (await import('../../e2e/sample/state')).slice as Slice<unknown>,
 };
 const tasks: readonly AnyTask[] = [...own, { ...sample.page, route: 'sample', name: 'Sample', key: 'm' }];
-const marks = { ...Object.fromEntries(own.map(({ route }) => [route, marksOf(route)!])), sample: sample.marks };
+const marks: MarksTable = {
+  ...Object.fromEntries(own.map(({ route }) => [route, marksOf(route)!])),
+  sample: sample.marks,
+};
 const allSlices: SliceTable = { ...sliceTable, sample: sample.slice };
 
 const demos = { harbour: saltmarrow(), chart: saltmarrowChart() };
@@ -117,6 +131,32 @@ describe.each(tasks.map((task) => [task.route, task] as const))('the task %s', (
     }
   });
 
+  it.each(Object.entries(demos))('works while no other task is loaded (%s)', async (_, project) => {
+    const alone: SliceTable = { motion: allSlices['motion']!, ...(allSlices[route] && { [route]: allSlices[route] }) };
+    installSlices(alone);
+    installMarks({ [route]: marks[route]! });
+    try {
+      // Another object, of which nothing is remembered from before.
+      const own = { ...told(project), id: `${project.id} with ${route} alone` };
+      const now = ofTask(route, momentOf(own, 1.5));
+      const plainNow = now as unknown as Moment;
+      const open = openTask(route, plainNow, {});
+      for (const view of viewsOf(route, plainNow)) {
+        standingOf(open, view, look);
+        underPointerOf(open, view, [300, 200], look);
+        task.handles?.(now, view.name);
+      }
+      task.ticks?.(now);
+      alone[route]?.queries?.(now.slice as never, now);
+      const jobs = await loadJobs(route);
+      for (const job of Object.values(jobs?.jobs ?? {})) job.input(now as never);
+      expect(lightIn(own)).toEqual(lightIn(project));
+    } finally {
+      installSlices(allSlices);
+      installMarks(marks);
+    }
+  });
+
   it.each(Object.entries(demos))('has nothing that is to be tried done when the %s opens', (guide, project) => {
     const list = task.tries?.[guide as 'harbour' | 'chart'] ?? [];
     expect(list.filter((one) => one.done(momentOf(project)))).toEqual([]);
@@ -177,4 +217,11 @@ describe.each(tasks.map((task) => [task.route, task] as const))('the task %s', (
     const names = (task.commands ?? []).map(({ name }) => name);
     expect(new Set(names).size).toBe(names.length);
   });
+});
+
+it.each(Object.entries(demos))('the light of the %s is the one that Order sets', (_, project) => {
+  const { light, receiver } = sliceOf<{ light: object; receiver: number }>('order', project);
+  expect(lightIn(project)).toEqual({ light, receiver });
+  const set = withSliceIn('order', project, { ...sliceOf<object>('order', project), receiver: 3, light: { kind: 'lamp', at: [1, 2, 3] } }); // prettier-ignore
+  expect(lightIn(set)).toEqual({ receiver: 3, light: { kind: 'lamp', at: [1, 2, 3] } });
 });

@@ -72,9 +72,30 @@ export function cameraText({ camera, viewport, e }: SetUp): string {
   return `Camera { ${[vec(position), ...pose, plain(size), plain(p.near), ...(p.far === null ? [] : [plain(p.far)]), vec(shift), vec([viewport.x, viewport.y]), vec([wide, viewport.height])].join(', ')} }`; // prettier-ignore
 }
 
-/** The language of a name, in any case; null for none. */
-export const languageOf = (name: string): Language | null =>
-  deliverLanguages.find((one) => one.name.toLowerCase() === name.toLowerCase()) ?? null;
+/** Other names that people type for a language: endings of its files, and its name without signs. */
+const aliases: Readonly<Record<string, string>> = {
+  h: 'c',
+  cpp: 'c++',
+  cxx: 'c++',
+  cc: 'c++',
+  hpp: 'c++',
+  cplusplus: 'c++',
+  cs: 'c#',
+  csharp: 'c#',
+  rs: 'rust',
+  golang: 'go',
+  ts: 'typescript',
+  py: 'python',
+  python3: 'python',
+  vert: 'glsl',
+  frag: 'glsl',
+};
+
+/** Finds the language of a name, in any case, or of another name for it; null for none. */
+export function languageOf(name: string): Language | null {
+  const wanted = name.trim().toLowerCase();
+  return deliverLanguages.find((one) => one.name.toLowerCase() === (aliases[wanted] ?? wanted)) ?? null;
+}
 
 const walk = (of: Expr, see: (one: Expr) => void): void => {
   see(of);

@@ -10,7 +10,7 @@ import { codecOf } from '../conventions/codec';
 import type * as Reflect from 'wgsl_reflect';
 import { compilers, quiet, skippedFor, there } from '../testing/compilers';
 import { conventionsBy, dice } from '../testing/wrongEngine';
-import { emitCode, emitExample, emitHarness, setUpOf, type Asked, type CodeWish } from './code';
+import { emitCode, emitExample, emitHarness, languageOf, setUpOf, type Asked, type CodeWish } from './code';
 import { codeParts, type SetUp } from './library';
 import { deliverLanguages } from './languages';
 
@@ -183,4 +183,71 @@ describe('shaders', () => {
       }
     },
   );
+});
+
+describe('code beside what real projects define', () => {
+  /** A camera of reversed depth, from a tenth of a unit to thousands. */
+  const reversed = (far: number | null, kind: 'perspective' | 'orthographic' = 'perspective') => {
+    const e = codecOf({ ...presets.WebGPU, ndc: { up: '+y', near: 1, far: 0 } });
+    const projection: RequestCamera['projection'] =
+      kind === 'perspective'
+        ? { kind, near: 0.1, far, verticalFov: e.toAngle(1) }
+        : { kind, near: 0.1, far: far!, height: 20 };
+    const made = setUpOf({ position: [0, 0, 0], orientation: { yaw: 0, pitch: 0, roll: 0 }, projection }, { x: 0, y: 0, width: 1280, height: 720 }, e, [[-3, -2], [4, -2.5], [5, 6], [-4, 5]]); // prettier-ignore
+    if (!made.ok) throw new Error(JSON.stringify(made.problems));
+    return made.value.setUp;
+  };
+  /** What a program in C or C++ prints, compiled after some lines. */
+  const printed = (name: 'C' | 'C++', setUp: SetUp, number: CodeWish['number'], asked: readonly Asked[], before: readonly string[], folder: string) => {
+    const language = deliverLanguages.find((one) => one.name === name)!;
+    const { files, build } = compilers[name]!;
+    const at = join(root, folder);
+    const file = emitCode(setUp, wish(name, number));
+    files(at, { [file.name]: [...before, file.text].join('\n'), [language.mainFile]: emitExample(setUp, wish(name, number), asked) });
+    return quiet(at, ...build(at, language.mainFile)).trim().split('\n').map(Number);
+  }; // prettier-ignore
+  const ask = (text: string): Asked => ({ text, comment: null });
+
+  it.skipIf(!there('gcc') || !there('g++')).each(['C', 'C++'] as const)(
+    `in %s compiles after the macros of a widespread platform header${skippedFor(['gcc', 'g++'])}`,
+    (name) => {
+      const before = ['#include <math.h>', ...(name === 'C++' ? ['#include <algorithm>', '#include <cmath>'] : []), '#define near', '#define far', '#define small char', '#define min(a, b) (((a) < (b)) ? (a) : (b))', '#define max(a, b) (((a) > (b)) ? (a) : (b))', '#define IN', '#define OUT', '#define interface struct', '#define pascal']; // prettier-ignore
+      const out = printed(name, reversed(500), 'double', [ask('view_matrix(frame_of(this_camera()))')], before, `macros-${name.length}`); // prettier-ignore
+      expect(out.every(Number.isFinite)).toBe(true);
+    },
+  );
+
+  // Of a float near 1 the digits of 1 minus it are lost: far away, reversed depth is the small number itself.
+  it.skipIf(!there('gcc')).each([
+    [500, 499],
+    [5_000, 4_990],
+    [null, 40_000],
+  ] as const)(`in floats, depth reversed and far at %s, keeps its digits at %i${skippedFor(['gcc'])}`, (far, ahead) => {
+    const setUp = reversed(far);
+    const point = setUp.e.toWorld([0, 0, -ahead]);
+    const answered = compute({ astrolabe: 1, conventions: setUp.e.conventions, viewport: setUp.viewport, camera: setUp.camera, queries: [{ id: 'p', op: 'worldToScreen', points: [point] }, { id: 'm', op: 'matrices' }] }); // prettier-ignore
+    if (!answered.ok) throw new Error(JSON.stringify(answered.problem));
+    const [p, m] = answered.response.results as unknown as [{ points: { depth: number }[] }, { projection: number[] }];
+    const frame = 'frame_of(this_camera())';
+    const out = printed('C', setUp, 'float', [ask(`world_to_screen(${frame}, ${vec(point)})`), ask(`projection_matrix(${frame})`)], [], `digits-${far}`); // prettier-ignore
+    expect(Math.abs(out[2]! / p.points[0]!.depth - 1)).toBeLessThan(1e-4);
+    m.projection.forEach((v, i) => expect(Math.abs(out[5 + i]! - v)).toBeLessThanOrEqual(2e-6 * Math.abs(v)));
+  });
+
+  it('is found by the names that people type', () => {
+    for (const [typed, name] of [
+      ['cpp', 'C++'],
+      ['c++', 'C++'],
+      ['cs', 'C#'],
+      ['csharp', 'C#'],
+      ['ts', 'TypeScript'],
+      ['py', 'Python'],
+      ['rs', 'Rust'],
+      ['golang', 'Go'],
+      [' GLSL ', 'GLSL'],
+    ] as const)
+      // prettier-ignore
+      expect(languageOf(typed)?.name).toBe(name);
+    expect(languageOf('basic')).toBeNull();
+  });
 });

@@ -39,8 +39,8 @@ struct Camera {
   eye: vec3,
   ${pose.join('\n  ')}
   ${orthographic ? 'height: num, // world units from bottom to top' : 'fov: num, // vertical'}
-  near: num,
-  ${infinite ? '' : 'far: num,'}
+  z_near: num,
+  ${infinite ? '' : 'z_far: num,'}
   shift: vec2, // in half widths and half heights of the picture
   origin: vec2, // of the viewport, in pixels
   size: vec2,
@@ -53,8 +53,8 @@ struct Frame {
   forward: vec3,
   half_size: vec2, // half the picture's width and height${orthographic ? ', in world units' : ' at a distance of 1'}
   shift: vec2,
-  near: num,
-  ${infinite ? '' : 'far: num,'}
+  z_near: num,
+  ${infinite ? '' : 'z_far: num,'}
   origin: vec2,
   size: vec2,
 }`;
@@ -121,16 +121,20 @@ function cameraPart({ e }: SetUp, said: Said, infinite: boolean, orthographic: b
       ];
   /** A whole factor before a term: nothing for 1, a sign for −1. */
   const times = (k: number, text: string) => (k === 1 ? text : k === -1 ? `-${text}` : `${plain(k)} * ${text}`);
-  const from = (zn: number, text: string) => (zn === 0 ? `-${text}` : `${plain(zn)} - ${text}`);
   const [zn, zf] = [ndc.near, ndc.far];
+  const range = '(frame.z_far - frame.z_near)';
+  /** A sum of two terms, each a whole number of a name. */
+  const weighed = (k: number, a: string, l: number, b: string): string =>
+    l === 0 ? times(k, a) : k === 0 ? times(l, b) : `(${times(k, a)} ${l < 0 ? '-' : '+'} ${times(Math.abs(l), b)})`;
+  // Each quotient has its own numerator: 1 minus the other would leave a float without digits near far.
   const depth = orthographic
-    ? `let slope = ${plain(zf - zn)} / (frame.far - frame.near);
-  let offset = ${from(zn, 'slope * frame.near')};`
+    ? `let slope = ${plain(zf - zn)} / ${range};
+  let offset = ${weighed(zn, 'frame.z_far', -zf, 'frame.z_near')} / ${range};`
     : infinite
       ? `let slope = ${plain(zf)};
-  let offset = ${times(zn - zf, 'frame.near')};`
-      : `let offset = ${times(zn - zf, 'frame.near')} * frame.far / (frame.far - frame.near);
-  let slope = ${from(zn, 'offset / frame.near')};`;
+  let offset = ${times(zn - zf, 'frame.z_near')};`
+      : `let offset = ${times(zn - zf, 'frame.z_near')} * frame.z_far / ${range};
+  let slope = ${weighed(zf, 'frame.z_far', -zn, 'frame.z_near')} / ${range};`;
   const product = matrix.vectors === 'column' ? 'mul(projection_matrix(frame), view_matrix(frame))' : 'mul(view_matrix(frame), projection_matrix(frame))'; // prettier-ignore
   const t = `tan(${radians(e, 'camera.fov')} / 2)`;
   return `
@@ -140,7 +144,7 @@ fn frame_of(camera: Camera): Frame {
   ${basisLines(said, e)}
   let half_height = ${orthographic ? 'camera.height / 2' : t};
   let half_size = vec2(half_height * camera.size.x / camera.size.y, half_height);
-  return Frame { camera.eye, right, up, forward, half_size, camera.shift, camera.near, ${infinite ? '' : 'camera.far, '}camera.origin, camera.size };
+  return Frame { camera.eye, right, up, forward, half_size, camera.shift, camera.z_near, ${infinite ? '' : 'camera.z_far, '}camera.origin, camera.size };
 }
 // World (${signed(world)}) to view (${signed(view)}).
 fn view_matrix(frame: Frame): mat4 {
@@ -188,7 +192,16 @@ function screenTexts({ conventions: { screen } }: ConventionCodec) {
 function worldToScreenPart({ e }: SetUp, infinite: boolean, orthographic: boolean): string {
   const text = screenTexts(e);
   const { near, far } = e.conventions.ndc;
-  const share = orthographic ? '(ahead - frame.near) / (frame.far - frame.near)' : infinite ? '(ahead - frame.near) / ahead' : 'frame.far * (ahead - frame.near) / (ahead * (frame.far - frame.near))'; // prettier-ignore
+  const range = '(frame.z_far - frame.z_near)';
+  // From 0 at near to 1 at far, or from 1 to 0: each by its own difference, which keeps its digits where it is small.
+  const away = near < far ? '(ahead - frame.z_near)' : '(frame.z_far - ahead)';
+  const depth = orthographic
+    ? `${away} / ${range}`
+    : infinite
+      ? near < far
+        ? '(ahead - frame.z_near) / ahead'
+        : 'frame.z_near / ahead'
+      : `${near < far ? 'frame.z_far' : 'frame.z_near'} * ${away} / (ahead * ${range})`;
   return `
 struct ScreenPoint {
   x: num, // pixels from the ${text.edge}
@@ -212,11 +225,11 @@ ${
   let across = dot(to_point, frame.right) / (ahead * frame.half_size.x) - frame.shift.x;
   let upward = dot(to_point, frame.up) / (ahead * frame.half_size.y) - frame.shift.y;`
 }
-  let share = ${share};
+  let depth = ${depth};
   return ScreenPoint {
     ${text.x},
     ${text.y},
-    ${near < far ? 'share' : '1 - share'},
+    depth,
     ahead,
     true
   };
@@ -257,8 +270,8 @@ function planesPart(infinite: boolean, orthographic: boolean): string {
     const room = `(1 ${sign > 0 ? '-' : '+'} ${shift}) * ${half}`;
     return orthographic ? `plane_through(${way}, frame.eye - ${way.startsWith('-') ? `(${way})` : way} * ${room})` : `plane_through(normalize(${way} + frame.forward * (${room})), frame.eye)`; // prettier-ignore
   };
-  const list = [side('right', 1), side('right', -1), side('up', 1), side('up', -1), 'plane_through(frame.forward, frame.eye + frame.forward * frame.near)']; // prettier-ignore
-  if (!infinite) list.push('plane_through(-frame.forward, frame.eye + frame.forward * frame.far)');
+  const list = [side('right', 1), side('right', -1), side('up', 1), side('up', -1), 'plane_through(frame.forward, frame.eye + frame.forward * frame.z_near)']; // prettier-ignore
+  if (!infinite) list.push('plane_through(-frame.forward, frame.eye + frame.forward * frame.z_far)');
   const n = list.length;
   return `
 // Points with normal · point + offset above 0 are inside.

@@ -1,6 +1,7 @@
 import { compute } from '../compute/compute';
 import { problemDocument, readSetUp, type ProblemDocument } from '../compute/readRequest';
 import { viewRufToWorld } from '../convert/project';
+import { pictureToWorld } from '../convert/unproject';
 import type { CameraFrame } from '../camera/frame';
 import { randomFrom } from '../math/random';
 import type { Vec3 } from '../math/vec3';
@@ -59,17 +60,19 @@ export function vectorsOf(given: unknown, count: number, seed: number): { ok: tr
   if (!answered.ok) return answered;
   const [m, p] = answered.response.results as unknown as [Record<string, number[]>, { points: { screen: [number, number] | null; depth: number; ahead: number }[] }];
   const seen = p.points.flatMap((one, i) => (one.screen ? [{ ...one, screen: one.screen, i }] : []));
-  const back = compute({ ...request, bodies: [], queries: [
-    ...seen.map(({ screen, ahead, i }) => ({ id: `b${i}`, op: 'screenToWorld', pixels: [screen], at: { ahead } })),
-    { id: 'r', op: 'rays', pixels: seen.map(({ screen }) => screen) },
-  ] });
+  const pixels = seen.map(({ screen }) => screen);
+  const back = compute({ ...request, bodies: [], queries: [{ id: 'r', op: 'rays', pixels }] });
   if (!back.ok) return back;
-  const rays = (back.response.results.at(-1) as unknown as { pixels: { origin: number[]; direction: number[] }[] }).pixels;
-  const places = back.response.results.slice(0, -1) as unknown as { pixels: { point: number[] | null }[] }[];
+  const [{ pixels: rays }] = back.response.results as unknown as [{ pixels: { origin: number[]; direction: number[] }[] }];
+  // Each pixel has its own distance ahead, and a query of `screenToWorld` has one: so many queries would be too many.
+  const places = seen.map(({ screen, ahead }) => {
+    const point = pictureToWorld(frame, ...e.fromScreen(frame.viewport, screen), { kind: 'ahead', ahead });
+    return point.ok ? e.toWorld(point.value) : null;
+  });
   const rows: VectorRow[] = [
     ...(['view', 'projection', 'viewProjection', 'cameraToWorld'] as const).map((kind): VectorRow => ({ id: kind, kind, input: [], expected: m[kind]! })),
     ...p.points.map(({ screen, depth, ahead }, i): VectorRow => ({ id: `point ${i + 1}`, kind: 'worldToScreen', input: points[i]!, expected: screen ? [...screen, depth, ahead] : null })),
-    ...seen.map(({ screen, ahead, i }, k): VectorRow => ({ id: `back ${i + 1}`, kind: 'screenToWorld', input: [...screen, ahead], expected: places[k]!.pixels[0]!.point })),
+    ...seen.map(({ screen, ahead, i }, k): VectorRow => ({ id: `back ${i + 1}`, kind: 'screenToWorld', input: [...screen, ahead], expected: places[k]! })),
     ...seen.map(({ screen, i }, k): VectorRow => ({ id: `ray ${i + 1}`, kind: 'ray', input: screen, expected: [...rays[k]!.origin, ...rays[k]!.direction] })),
   ];
   return { ok: true, vectors: { astrolabeVectors: 1, request: { ...request, bodies: [], queries: [] }, rows } };
@@ -110,6 +113,8 @@ function checkedRow({ id, kind, expected }: VectorRow, given: readonly number[] 
   const wanted = kind === 'worldToScreen' ? expected.slice(0, Math.max(2, given.length)) : expected;
   if (given.length < 2 || given.length !== wanted.length) return fails(`${given.length} numbers were given for ${wanted.length}.`);
   const size = Math.max(...wanted.slice(0, kind === 'worldToScreen' ? 2 : 16).map(Math.abs));
+  const odd = given.findIndex((v) => !Number.isFinite(v));
+  if (odd >= 0) return fails(`${names[kind][odd] ?? `number ${odd + 1}`} is ${given[odd]}, and should be ${wanted[odd]}.`);
   const worst = wanted.findIndex((v, i) => !within(given[i]!, v, kind === 'worldToScreen' && i > 1 ? Math.abs(v) : size, tolerance));
   if (worst < 0) return { id, kind, ok: true, says: '' };
   const name = names[kind][worst] ?? `number ${worst + 1}`;

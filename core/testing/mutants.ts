@@ -99,13 +99,8 @@ export const mutants: Readonly<Record<string, Edit>> = {
   'xFlipped points': screened(put(/let across = (.*);/, 'let across = -($1);')),
   // From 0 to 1, or from 1 to 0, to the range twice as long: twice the depth less one.
   depthRangeOther: both(projected(put(/let slope = (.*);/, 'let slope = 2 * ($1) - 1;')), entries('projection_matrix', (rows) => rows.map((row) => row.map((cell) => (cell === 'offset' ? '2 * offset' : cell))))), // prettier-ignore
-  depthReversed: screened((text) =>
-    text.replace(
-      /(\n\s*)(1 - )?share,/,
-      (_, before: string, turned?: string) => `${before}${turned ? '' : '1 - '}share,`,
-    ),
-  ),
-  farLeftOut: projected(put(/ \* frame\.far \/ \(frame\.far - frame\.near\)/, '')),
+  depthReversed: screened(put(/let depth = (.*);/, 'let depth = 1 - ($1);')),
+  farLeftOut: projected(put(/ \* frame\.z_far \/ \(frame\.z_far - frame\.z_near\)/, '')),
   shiftLeftOut: projected(put(/frame\.shift\.[xy]/g, '0')),
   'shiftLeftOut points': screened(put(/ - frame\.shift\.[xy]/g, '')),
   wNegated: entries('projection_matrix', (rows) => rows.map((row, r) => (r < 3 ? row : row.map((cell) => (cell === '0' ? cell : `-(${cell})`))))), // prettier-ignore

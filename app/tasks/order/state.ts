@@ -4,7 +4,7 @@ import { planarShadow } from '../../../core/order/shadow';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { Query } from '../../../core/compute/schema';
 import type { Project } from '../../../formats/project';
-import { firstLight, lightOf, lightSchema, receiverOf, type ProjectLight } from '../../state/light';
+import { firstLight, firstReceiver, lightOf, lightSchema, receiverOf, type ProjectLight } from '../../state/light';
 import type { Slice } from '../../state/slices';
 import { followedPolygon, sortKeyOf } from './followed';
 
@@ -98,7 +98,7 @@ export const slice: Slice<OrderState> = {
     key: project.camera.kind === '2d' ? 'layer' : 'ahead',
     paint: 'depth',
     light: firstLight,
-    receiver: project.ground?.height ?? 0,
+    receiver: firstReceiver(project),
     shadows: false,
     contours: false,
   }),

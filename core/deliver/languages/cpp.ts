@@ -13,7 +13,8 @@ import {
   asksInput,
 } from './shared';
 
-const stdMaths: Readonly<Record<string, string>> = Object.fromEntries(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'min', 'max'].map((fn) => [fn, `std::${fn}`])); // prettier-ignore
+/** `min` and `max` in brackets: a widespread platform header has macros of these names. */
+const stdMaths: Readonly<Record<string, string>> = Object.fromEntries(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'min', 'max'].map((fn) => [fn, fn === 'min' || fn === 'max' ? `(std::${fn})` : `std::${fn}`])); // prettier-ignore
 export const Cpp: Language = {
   ...cWords,
   ...cFlow,
