@@ -1,5 +1,6 @@
 import { tidyDegrees } from '../../core/math/angle';
 import { anglesOfBasis, repairBasis } from '../../core/camera/orientation';
+import { suggestedNear } from '../../core/camera/projection';
 import { sub } from '../../core/math/vec3';
 import type { Problem } from '../../core/reasons';
 import type { Project, ProjectCamera2d, ProjectCamera3d } from '../../formats/project';
@@ -57,7 +58,7 @@ function mendInSpace({ code, path }: Problem, camera: ProjectCamera3d): Mend | n
       });
     }
     case 'nearNotPositive': {
-      const near = p.far !== null && p.far > 0 ? Math.min(0.1, p.far / 1000) : 0.1;
+      const near = suggestedNear(p.far);
       return mend(`Set near to ${near}`, (c) => void (c.projection.near = near));
     }
     case 'farNotBeyondNear': {

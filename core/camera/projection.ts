@@ -107,6 +107,15 @@ const formNames = {
 export const fieldOfView = (size: number, near: number): number => 2 * Math.atan(size / (2 * near));
 
 /**
+ * Suggests a near distance for a perspective camera whose near is not above 0.
+ *
+ * @param far - distance to the far plane in scene units; null for infinity
+ * @returns a thousandth of far, at most 0.1
+ */
+export const suggestedNear = (far: number | null): number =>
+  far !== null && far > 0 ? Math.min(0.1, far / 1000) : 0.1;
+
+/**
  * Extents, near and far of any form of projection, for a viewport of the given aspect (width over
  * height); or what is wrong with it (paths below `projection`). Mirrored extents are answered with
  * a warning.
@@ -121,7 +130,7 @@ export function resolveProjection(projection: Projection, viewportAspect: number
   if (projection.kind !== 'orthographic' && !(near > 0))
     report(
       'near',
-      `near is ${near}; in perspective the near plane lies ahead of the eye, so it must be above 0. Try ${far && far > 0 ? far / 1000 : 0.1}.`,
+      `near is ${near}; in perspective the near plane lies ahead of the eye, so it must be above 0. Try ${suggestedNear(far)}.`,
       'nearNotPositive',
     );
   if (far !== null && !(far > near))

@@ -44,6 +44,13 @@ export function sphereSize(frame: CameraFrame, centre: Vec3, radius: number): Ap
 }
 
 /**
+ * Tells whether all of a sphere is behind a perspective camera, where it has no picture: its diameter is then
+ * the one it would have if the camera turned to it.
+ */
+export const isBehind = (frame: CameraFrame, { ahead, radius }: ApparentSize): boolean =>
+  frame.kind === 'perspective' && ahead <= -radius;
+
+/**
  * The distance at which a sphere's diameter is just so many pixels (above 0): r·√(1 + (2K/t)²). Null
  * in orthographic, where no distance changes a size.
  */

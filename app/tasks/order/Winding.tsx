@@ -7,7 +7,7 @@ import { Choice } from '../../ui/Choice';
 import { counted, figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
-import { followedPolygon, leftOutBy, leftOutOf, trianglesOf } from './followed';
+import { followedPolygon, leftOutBy, leftOutOf, supposedWinding, trianglesOf } from './followed';
 import type { OrderState } from './state';
 
 const facings: Readonly<Record<PolygonWinding['facing'], string>> = {
@@ -35,7 +35,9 @@ export function Winding() {
   };
   const asItIs = verdict({ mirrored: false, negative: false, yDown: false });
   const shown = verdict(supposed);
-  const runs = !found?.area.ok || found.facing === 'edgeOn' || found.area.value === 0 ? null : found.area.value > 0;
+  const { area, counterClockwise: runs } = found
+    ? supposedWinding(found, supposed, followsBody)
+    : { area: null, counterClockwise: null };
   const grows = e.screenGrowsUp;
   const root = slice.followed.kind === 'face' ? now.roots.get(slice.followed.body) : project.probe.body;
   const rootName = project.bodies.find(({ id }) => id === root)?.name ?? 'the probed body';
@@ -66,19 +68,19 @@ export function Winding() {
               : `The face ${facings[found.facing]}${runs === null ? '' : ` and runs ${runs ? 'counter-clockwise' : 'clockwise'} as seen`}: ${
                   cull === 'none'
                     ? 'drawn, as all are'
-                    : `${shown ?? ''}, a ${isFront(runs, frontFace, supposed, followsBody) ? 'front' : 'back'} face by the rule`
+                    : `${shown ?? ''}, a ${runs === (frontFace === 'counterClockwise') ? 'front' : 'back'} face by the rule`
                 }.`}
           </p>
           <div className="line">
             signed area {found.area.ok && <WorkingButton of="signedArea" />}
             <span className="right" data-testid="signed-area">
-              {found.area.ok ? `${figure(found.area.value, 1)} px²` : '—'}
+              {area === null ? '—' : `${figure(area, 1)} px²`}
             </span>
           </div>
           {found.area.ok ? (
             <div className="line">
               in your screen’s numbers
-              <span className="right">{figure(grows ? found.area.value : -found.area.value, 1)}</span>
+              <span className="right">{figure(grows ? area! : -area!, 1)}</span>
             </div>
           ) : (
             <p className="none">{reasonSentence[found.area.reason]}</p>
@@ -170,15 +172,4 @@ export function Winding() {
       )}
     </>
   );
-}
-
-/** Whether a face that runs so as seen is a front one by the rule. */
-function isFront(
-  counterClockwise: boolean | null,
-  rule: OrderState['frontFace'],
-  { mirrored, negative, yDown }: OrderState['supposed'],
-  followsBody: boolean,
-): boolean {
-  const turned = [mirrored, yDown, negative && followsBody].filter(Boolean).length % 2 === 1;
-  return (counterClockwise !== turned) === (rule === 'counterClockwise');
 }

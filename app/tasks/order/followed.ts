@@ -5,7 +5,7 @@ import { clipPolygon, unclippedPositions, type ClippedCorner, type UnclippedCorn
 import type { SortKey } from '../../../core/order/drawOrder';
 import { worldFace } from '../../../core/order/faces';
 import { leftOutFaces, worldTriangles, type WorldTriangles } from '../../../core/order/paint';
-import { mirrorsPicture } from '../../../core/order/winding';
+import { mirrorsPicture, type PolygonWinding } from '../../../core/order/winding';
 import type { Project } from '../../../formats/project';
 import { memo, remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
@@ -71,14 +71,33 @@ export const threeWays = memo((frame: CameraFrame, polygon: readonly Vec3[]): Th
 type Rule = Pick<OrderState, 'frontFace' | 'cull' | 'supposed'>;
 
 /**
+ * Tells whether what is supposed turns a face over on the screen: each of the three does, so that two of them
+ * cancel out.
+ *
+ * @param ofBody - whether the face belongs to the body whose scale is supposed to be negative
+ */
+export const turnsOver = ({ mirrored, negative, yDown }: OrderState['supposed'], ofBody: boolean): boolean =>
+  [mirrored, yDown, negative && ofBody].filter(Boolean).length % 2 === 1;
+
+/** A winding as it is with what is supposed: the area's sign, and whether it is counter-clockwise (null edge-on). */
+export function supposedWinding(
+  { facing, area }: PolygonWinding,
+  supposed: OrderState['supposed'],
+  ofBody: boolean,
+): { readonly area: number | null; readonly counterClockwise: boolean | null } {
+  if (!area.ok) return { area: null, counterClockwise: null };
+  const signed = turnsOver(supposed, ofBody) ? -area.value : area.value;
+  return { area: signed, counterClockwise: facing === 'edgeOn' || signed === 0 ? null : signed > 0 };
+}
+
+/**
  * Which faces of the world a rule leaves out: those that face the eye, those that face away, or
  * none. What is drawn is decided by how a face runs on the screen: mirrored extents, a negative
  * scale and a framebuffer whose y runs the other way each turn that over.
  */
 export function leftOutBy({ frontFace, cull, supposed }: Rule, frame: CameraFrame, negative: boolean): number {
   if (cull === 'none') return leftOutFaces.none;
-  const turns = [mirrorsPicture(frame), supposed.mirrored, supposed.yDown, negative && supposed.negative];
-  const turned = turns.filter(Boolean).length % 2 === 1;
+  const turned = mirrorsPicture(frame) !== turnsOver(supposed, negative);
   // A face that fronts the eye runs counter-clockwise on the screen unless it is turned over.
   const eyeSideIsFront = (frontFace === 'counterClockwise') !== turned;
   return eyeSideIsFront === (cull === 'front') ? leftOutFaces.front : leftOutFaces.back;

@@ -15,7 +15,7 @@ import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import { errorMap } from './contours';
 import { lightOf, receiverOf, type ProjectLight } from '../../state/light';
-import { followedPolygon, threeWays, type ThreeWays } from './followed';
+import { type ThreeWays, followedPolygon, threeWays, turnsOver } from './followed';
 import type { Painted } from './job';
 import { paintedMark, paintingNow } from './painted';
 import type { OrderState } from './state';
@@ -50,7 +50,12 @@ const corners = (frame: CameraFrame, cut: readonly ClippedCorner[]): Vec3[] =>
   cut.map(({ viewRuf }) => viewRufToWorld(frame, viewRuf));
 
 /** The polygon in a picture: as given, cut at near, cut at the frustum, its corners named alike everywhere. */
-function polygonIn(view: PictureView, frame: CameraFrame, three: ThreeWays): Required<Pick<Drawn, 'marks' | 'words'>> {
+function polygonIn(
+  view: PictureView,
+  frame: CameraFrame,
+  three: ThreeWays,
+  turned: boolean,
+): Required<Pick<Drawn, 'marks' | 'words'>> {
   const { polygon, near, frustum, names } = three;
   const inFrustum = corners(frame, frustum);
   const marks: Mark[] = [
@@ -74,7 +79,9 @@ function polygonIn(view: PictureView, frame: CameraFrame, three: ThreeWays): Req
       seen.add(text);
       name(viewRufToWorld(frame, one.viewRuf), text, 'figure', 3);
     }
-  return { marks: [...marks, ...sense(view, inFrustum)], words };
+  // On the screen the face runs the other way when that is supposed; in the drawings of the world it does not.
+  const running = turned && view.name === 'camera' ? inFrustum.toReversed() : inFrustum;
+  return { marks: [...marks, ...sense(view, running)], words };
 }
 
 /** Which way a polygon runs: an arrowhead in the middle of every edge that is long enough. */
@@ -183,7 +190,7 @@ export const marks: Marks<OrderState, Derived> = {
     if (view.name.startsWith('order/')) return { layers };
     if (view.name.startsWith('screen')) return {};
     const parts: Required<Pick<Drawn, 'marks' | 'words'>>[] = [];
-    if (three) parts.push(polygonIn(view, frame, three));
+    if (three) parts.push(polygonIn(view, frame, three, turnsOver(slice.supposed, slice.followed.kind === 'face')));
     if (slice.light.kind === 'lamp' && slice.shadows) {
       const at = view.point(slice.light.at);
       if (at)

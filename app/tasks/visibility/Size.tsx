@@ -1,4 +1,4 @@
-import { apparentSize, distanceForSize } from '../../../core/visibility/size';
+import { apparentSize, distanceForSize, isBehind } from '../../../core/visibility/size';
 import { boundingSphere } from '../../../core/bodies/body';
 import { distance } from '../../../core/math/vec3';
 import { DataList, type ListColumn } from '../../sheet/DataList';
@@ -52,9 +52,11 @@ export function Size() {
         <div className="result">
           <p className="verdict-line" data-testid="size">
             {names.get(id!)}:{' '}
-            {size.diameter.ok
-              ? `${figure(size.diameter.value, 1)} px across, ${percent(size.diameter.value / frame.viewport.height)} of the height.`
-              : 'the eye is inside the sphere about it, which then has no size.'}
+            {!size.diameter.ok
+              ? 'the eye is inside the sphere about it, which then has no size.'
+              : isBehind(frame, size)
+                ? `behind the camera. Turned to it, ${figure(size.diameter.value, 1)} px across.`
+                : `${figure(size.diameter.value, 1)} px across, ${percent(size.diameter.value / frame.viewport.height)} of the height.`}
           </p>
           <div className="line">
             sphere <WorkingButton of="diameter" />

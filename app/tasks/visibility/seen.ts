@@ -1,7 +1,7 @@
 import type { CameraFrame } from '../../../core/camera/frame';
 import type { PlacedBody } from '../../../core/bodies/body';
 import { clearanceOf, type Clearance } from '../../../core/visibility/clearance';
-import { apparentSize, visibilityBy, type SeenBy, type SeenVerdict } from '../../../core/visibility/size';
+import { apparentSize, isBehind, type SeenBy, type SeenVerdict, visibilityBy } from '../../../core/visibility/size';
 import { visibility, type Verdict } from '../../../core/visibility/visibility';
 import { mendUnseen, whyUnseen, type ShowingMend, type Unseen } from '../../../core/visibility/whyNot';
 import { bodiesOf } from '../../state/bodyList';
@@ -78,11 +78,11 @@ const whyNot = memo(
     // What hangs on it is no stranger to it.
     const own = new Set(bodies.flatMap(({ body }) => (roots.get(body.id) === roots.get(id) ? [body.id] : [])));
     const why = whyUnseen(frame, placed, bodies, { flat, own });
-    const { diameter } = apparentSize(frame, placed, flat);
+    const size = apparentSize(frame, placed, flat);
     return {
       why,
       mend: why && !flat ? mendUnseen(frame, placed, why) : null,
-      pixels: diameter.ok ? diameter.value : null,
+      pixels: size.diameter.ok && !isBehind(frame, size) ? size.diameter.value : null,
     };
   },
 );
