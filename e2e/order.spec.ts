@@ -98,6 +98,9 @@ test('a face through the eye’s plane, its winding and what is culled', async (
   await choose(page, 'Front face', 'clockwise');
   await expect(verdict).toContainText('drawn, a front face');
 
+  // What is supposed shows in the area's sign; the exported request has the face as it is.
+  expect(number((await read(page, 'signed-area')).replace(' px²', ''))).toBeLessThan(0);
+  await page.getByLabel('a mirrored view').uncheck();
   // The sheet's numbers are those of the exported request.
   await page.getByLabel('Show of the corners').selectOption('cut at the frustum');
   const shown = await cells(page, 'corners').locator('span:nth-child(4)').allTextContents();
