@@ -6,7 +6,7 @@ import { probeBody } from '../edits/actions';
 import type { TriggerLook } from '../ui/deferred';
 import { PopOver } from '../ui/PopOver';
 
-/** Chooses what is probed: any body, or a free point. */
+/** Lists the bodies to probe, and the free point. */
 export default function ProbeList({ trigger }: { trigger: TriggerLook }) {
   const [open, setOpen] = useState(true);
   const bodies = useDocument((state) => state.project!.bodies);

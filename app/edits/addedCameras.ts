@@ -22,7 +22,7 @@ import { say } from '../ui/notices';
 
 import { addCamera, named, tidy } from './cameras';
 
-/** The starting cameras by what they are called. */
+/** Names of the starting cameras. */
 export const startingCameras: Readonly<Record<StartingCamera, string>> = {
   firstPerson: 'First person',
   overTheShoulder: 'Over the shoulder',

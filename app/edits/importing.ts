@@ -26,9 +26,9 @@ const refuse = (name: string, problems: readonly Problem[]): false => {
 };
 
 /**
- * Takes text that came by file, drop or paste: a project, a compute request or a model is opened as
- * a project of its own; points go into the table of the open project, or become one if that is what
- * is wanted. What is wrong with it is said, and then nothing has changed.
+ * Imports text from a file, a drop or the clipboard. A project, a compute request or a model opens as a new
+ * project; points go into the point table of the open project, or into a new one if `wanted` says so. Reports
+ * problems, and changes nothing then. Resolves to whether the text was imported.
  */
 export async function importText(text: string, name: string, wanted: 'project' | 'any' = 'any'): Promise<boolean> {
   const { conventions } = currentProject();
@@ -53,8 +53,8 @@ export async function importText(text: string, name: string, wanted: 'project' |
 }
 
 /**
- * Opens what was brought in as a project of its own, and offers to put its bodies into the one that was
- * open instead. A model's numbers can be taken otherwise afterwards.
+ * Opens an imported project, and offers to add its bodies to the project that was open instead. The axes,
+ * origin and size of a model can be changed afterwards.
  */
 export async function openBrought(
   brought: Project,
@@ -93,8 +93,8 @@ export async function openBrought(
 }
 
 /**
- * A project that is brought in against those that are kept: the very same is the kept one, and
- * another of the same name is numbered, so that no two of a name lie side by side unasked.
+ * Compares an imported project with the stored ones: an equal one keeps the stored id, and another one of the
+ * same name is numbered.
  */
 async function apartFromKept(project: Project): Promise<{ project: Project; known: boolean }> {
   const kept = await keptProjects().catch(() => []);
@@ -124,7 +124,7 @@ async function openPoints(text: string, name: string, reading?: Reading): Promis
   return true;
 }
 
-/** Text that was pasted: a task's, or the house's. */
+/** Imports pasted text: offers it to the tasks first. */
 export async function takeText(text: string, name: string): Promise<boolean> {
   if (await offerToTasks({ name, bytes: new TextEncoder().encode(text), text })) return true;
   return importText(text, name);
@@ -148,7 +148,7 @@ const notText: Problem = {
   message: 'It is not text, and nothing here takes files of its kind. Projects, requests, OBJ and CSV are text.',
 };
 
-/** The text of a file, or null where there is none to be had, which is said. */
+/** Reads a file as text. Reports a file that is no text, and resolves to null then. */
 export async function textOfFile(file: File): Promise<string | null> {
   const bytes = await bytesOf(file);
   const text = bytes instanceof Uint8Array ? textOf(bytes) : null;
@@ -156,10 +156,7 @@ export async function textOfFile(file: File): Promise<string | null> {
   return text;
 }
 
-/**
- * A file, read as bytes: a task's, or text for the house. What is neither is said, and nothing
- * changes.
- */
+/** Imports a file: offers its bytes to the tasks first, then takes it as text. Reports a file that is neither. */
 export async function importFile(file: File, wanted?: 'project'): Promise<boolean> {
   const bytes = await bytesOf(file);
   if (!(bytes instanceof Uint8Array)) return refuse(file.name, [bytes]);

@@ -6,7 +6,7 @@ import { leaveFocus } from '../ui/PopOver';
 import type { PaneName } from './panes';
 import type { PaneTitleProps } from './PaneTitle';
 
-/** What stands in a pane, chosen from its title; a third beside it where there are two. */
+/** The menu of a pane's title: the content of the pane, and a third pane beside two. */
 export default function PaneMenu({
   route,
   row,

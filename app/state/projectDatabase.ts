@@ -25,7 +25,7 @@ class Database extends Dexie {
   declare pointData: EntityTable<PointData & { key: string; at: number }, 'key'>;
   declare histories: EntityTable<History, 'of'>;
   constructor(name: string) {
-    // Its own cache goes through every number of what is written, and nobody asks it.
+    // The library's cache would visit every number of a written project, and nothing reads it.
     super(name, { cache: 'disabled' });
     this.version(1).stores({ projects: 'id, savedAt' });
     this.version(2).stores({ projects: 'id, savedAt', versions: '++key, of', points: 'of' });

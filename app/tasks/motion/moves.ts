@@ -29,7 +29,7 @@ export function moves(now: Moment<MotionState>): Moved | null {
       return then.ok ? [[stage, then.value]] : [];
     }),
   );
-  // At 0 it is the project's own camera, to the last bit, wherever the track begins: what is typed in
-  // Frame is what is seen.
+  // At time 0 the camera is the project's own to the last bit, wherever the track begins, so that the numbers
+  // typed in Frame are the ones in force.
   return { journey, stale, ...(now.time !== 0 && { frame: made.value }) };
 }
