@@ -20,8 +20,8 @@ export async function openBench(page: Page, path = '/convert'): Promise<void> {
 }
 
 /**
- * Waits until what was asked of the pictures is on their canvases, and these on the screen. Looks at every
- * frame: polling from outside would wait longer than the drawing takes.
+ * Waits until the pictures show every change made before. Looks at every frame: polling from outside would
+ * wait longer than the drawing takes.
  */
 export const drawn = (page: Page): Promise<void> =>
   page.evaluate(async () => {

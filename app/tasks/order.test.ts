@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { PolygonWinding } from '../../core/order/winding';
 import { supposedWinding, turnsOver } from './order/followed';
 
-/* What is supposed of a winding changes its words, its area and its picture together. */
+/* A supposition changes the words, the area and the picture of a winding together. */
 
 const front: PolygonWinding = { facing: 'front', area: { ok: true, value: 120 } };
 const nothing = { mirrored: false, negative: false, yDown: false };

@@ -86,8 +86,9 @@ function readProjection(given: RequestProjection, e: ConventionCodec): Read<Proj
 }
 
 /**
- * A request's camera in canonical space, or what is wrong with its form; whether its numbers go
- * together `frameOf` says.
+ * Converts a request's camera to canonical space.
+ *
+ * @returns the camera, or the problems of its form; `frameOf` checks whether its numbers make a camera
  */
 export function readCamera(given: RequestCamera, e: ConventionCodec): Read<Camera> {
   const orientation = readOrientation(given.orientation, e);

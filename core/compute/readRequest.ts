@@ -16,10 +16,7 @@ export interface ProblemDocument {
   readonly count?: number;
 }
 
-/**
- * What is wrong with a request, as the document that is answered (RFC 9457): a status, a title and
- * each problem by its path.
- */
+/** Creates the problem document of a request (RFC 9457): a status, a title and each problem with its path. */
 export const problemDocument = (
   errors: readonly Problem[],
   status = 422,
@@ -73,8 +70,10 @@ function unknownProblem({ path, beside }: ReturnType<typeof unknownKeys>[number]
 }
 
 /**
- * Reads a compute request, any JSON value, without answering its queries: what was read and what it
- * comes to, or a problem document with everything that `compute` would refuse.
+ * Reads a compute request without answering its queries.
+ *
+ * @param given - any JSON value
+ * @returns the request with its resolved values, or a problem document with everything that `compute` rejects
  */
 export function readRequest(
   given: unknown,

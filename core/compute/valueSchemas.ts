@@ -21,11 +21,13 @@ export const vec3Schema = z.tuple([number, number, number]);
 export const quatSchema = z.tuple([number, number, number, number]);
 
 /**
- * A list as long as may be. Of entries that are wrong by the thousand the first are told and the
- * others counted (`issueCount`): the schema library hands issues on from a list to what holds it by
- * a call with all of them, and no call takes a hundred thousand. Where `fits` holds for every entry
- * the list is taken as it is: the library would look at each number for itself and make every entry
- * anew, of which there may be a million.
+ * Creates the schema of a list of any length.
+ *
+ * Lists the first issues and counts the others (`issueCount`): the schema library passes issues on as arguments
+ * of one call, which cannot take a hundred thousand.
+ *
+ * @param fits - where it holds for every entry, the list is used as it is; the library would visit and copy each
+ *   of perhaps a million entries
  */
 export function listOf<Entry extends z.ZodType>(entry: Entry, fits?: (value: unknown) => boolean): z.ZodArray<Entry> {
   const list = z.array(entry);
@@ -81,7 +83,7 @@ export const conventionsObject = z.object({
     })
     .prefault({}),
 });
-/** Conventions, of which what is not said is the default. */
+/** Conventions; missing parts have their defaults. */
 export const conventionsSchema = conventionsObject.prefault({});
 
 export const shapes = <Size extends z.ZodType>(boxSize: Size) =>

@@ -43,7 +43,7 @@ const typeScriptOptions: ts.CompilerOptions = {
   target: ts.ScriptTarget.ES2022,
   module: ts.ModuleKind.ESNext,
   moduleResolution: ts.ModuleResolutionKind.Bundler,
-  // The libraries' own declarations are not what is tested.
+  // The tests are about the emitted code, not about the libraries' declarations.
   skipLibCheck: true,
   types: ['node'],
   typeRoots: [join(process.cwd(), 'node_modules/@types')],

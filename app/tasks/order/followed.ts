@@ -71,7 +71,7 @@ export const threeWays = memo((frame: CameraFrame, polygon: readonly Vec3[]): Th
 type Rule = Pick<OrderState, 'frontFace' | 'cull' | 'supposed'>;
 
 /**
- * Tells whether what is supposed turns a face over on the screen: each of the three does, so that two of them
+ * Returns whether the suppositions turn a face over on the screen. Each of the three does, so two of them
  * cancel out.
  *
  * @param ofBody - whether the face belongs to the body whose scale is supposed to be negative
@@ -79,7 +79,7 @@ type Rule = Pick<OrderState, 'frontFace' | 'cull' | 'supposed'>;
 export const turnsOver = ({ mirrored, negative, yDown }: OrderState['supposed'], ofBody: boolean): boolean =>
   [mirrored, yDown, negative && ofBody].filter(Boolean).length % 2 === 1;
 
-/** A winding as it is with what is supposed: the area's sign, and whether it is counter-clockwise (null edge-on). */
+/** Applies the suppositions to a winding: the signed area in pixels², and the direction (null edge-on). */
 export function supposedWinding(
   { facing, area }: PolygonWinding,
   supposed: OrderState['supposed'],
