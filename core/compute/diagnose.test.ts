@@ -1,62 +1,30 @@
 import { describe, expect, it } from 'vitest';
+import {
+  dot,
+  cross,
+  unit,
+  eye,
+  target,
+  forward,
+  right,
+  up,
+  back,
+  list,
+  rowsOfView,
+  view,
+  lens,
+  fov,
+  projection,
+  times,
+  turnedOver,
+  negated,
+  camera,
+  viewport,
+  ask,
+  names,
+  type V,
+} from '../testing/handCamera';
 import { compute } from './compute';
-
-/*
- * Numbers made here by hand, apart from the code that explains them: a camera at an eye that looks at
- * a target, −z ahead, y up, depth −1 to 1, lists column by column.
- */
-
-type V = readonly [number, number, number];
-const dot = (a: V, b: V) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const cross = (a: V, b: V): V => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-const unit = (a: V): V => a.map((v) => v / Math.hypot(...a)) as unknown as V;
-
-const eye: V = [4, 3.5, 9];
-const target: V = [-1, 1, -2];
-const forward = unit(target.map((v, i) => v - eye[i]!) as unknown as V);
-const right = unit(cross(forward, [0, 1, 0]));
-const up = cross(right, forward);
-const back = forward.map((v) => -v) as unknown as V;
-
-/** Rows of a matrix, listed column by column as a float prints them. */
-const list = (rows: readonly (readonly number[])[]): number[] =>
-  [0, 1, 2, 3].flatMap((c) => [0, 1, 2, 3].map((r) => Number(Math.fround(rows[r]![c]!).toPrecision(7))));
-const rowsOfView = (r: V, u: V, b: V, t: V = [-dot(r, eye), -dot(u, eye), -dot(b, eye)]) => [[...r, t[0]], [...u, t[1]], [...b, t[2]], [0, 0, 0, 1]]; // prettier-ignore
-const view = rowsOfView(right, up, back);
-const lens = (fov: number, aspect: number, near = 0.5, far = 80) => {
-  const f = 1 / Math.tan(fov / 2);
-  return [[f / aspect, 0, 0, 0], [0, f, 0, 0], [0, 0, (far + near) / (near - far), (2 * far * near) / (near - far)], [0, 0, -1, 0]]; // prettier-ignore
-};
-const fov = (50 * Math.PI) / 180;
-const projection = lens(fov, 16 / 9);
-const times = (a: readonly (readonly number[])[], b: readonly (readonly number[])[]) =>
-  a.map((row) => [0, 1, 2, 3].map((c) => row.reduce((sum, v, k) => sum + v * b[k]![c]!, 0)));
-const turnedOver = (m: readonly (readonly number[])[]) => [0, 1, 2, 3].map((r) => [0, 1, 2, 3].map((c) => m[c]![r]!));
-const negated = (m: readonly (readonly number[])[], row: number) => m.map((one, r) => (r === row ? one.map((v) => -v) : one)); // prettier-ignore
-
-interface Answer {
-  verdict: string;
-  residual: number | null;
-  depthResidual: number | null;
-  explanations: { faults: { where: string; fault: string; which?: string; what?: { name: string }[] }[]; equivalent: { where: string; fault: string }[][]; likelihood: number; mend: string; residual: number }[]; // prettier-ignore
-  decomposed: { pose: { position: number[]; mirrored: boolean } | null; lens: { verticalFov: number; near: number; far: number } | null; reason?: string }; // prettier-ignore
-}
-const camera = {
-  position: eye,
-  orientation: { lookAt: target },
-  projection: { kind: 'perspective', near: 0.5, far: 80, verticalFov: 50 },
-};
-const viewport = { x: 10, y: 5, width: 1280, height: 720 };
-const ask = (given: object, more: object = {}): Answer => {
-  const request = { astrolabe: 1, conventions: { ndc: { near: -1, far: 1 }, screen: { origin: 'bottom-left' } }, viewport, camera, queries: [{ id: 'd', op: 'diagnose', given, ...more }] }; // prettier-ignore
-  const made = compute(request);
-  if (!made.ok) throw new Error(JSON.stringify(made.problem));
-  return made.response.results[0] as unknown as Answer;
-};
-const names = ({ explanations }: Answer) => {
-  const [first] = explanations;
-  return first ? [first.faults, ...first.equivalent].map((set) => set.map(({ where, fault }) => `${where} ${fault}`).join(' + ')) : []; // prettier-ignore
-};
 
 describe('diagnose', () => {
   it('has nothing to say of right numbers', () => {
@@ -195,8 +163,8 @@ describe('identify', () => {
     open: { name: string; number: string; values: { number: number | number[] }[] }[];
     reason?: string;
   }
-  const identified = (given: object): Identified => {
-    const made = compute({ astrolabe: 1, viewport, queries: [{ id: 'i', op: 'identify', given }] });
+  const identified = (given: object, more: object = {}): Identified => {
+    const made = compute({ astrolabe: 1, viewport, queries: [{ id: 'i', op: 'identify', given, ...more }] });
     if (!made.ok) throw new Error(JSON.stringify(made.problem));
     expect(made.response).toMatchObject({ camera: null, reason: 'cameraNotGiven' });
     return made.response.results[0] as unknown as Identified;
@@ -209,7 +177,7 @@ describe('identify', () => {
     candidates[0]!.camera.position!.forEach((v, i) => expect(v).toBeCloseTo(eye[i]!, 4));
     expect(decided).toMatchObject({ view: { right: '+x', up: '+y', forward: '-z' }, matrix: { vectors: 'column', storage: 'column-major' }, verticalFov: expect.closeTo(50, 4) });
     expect(decided.ndc).toBeUndefined();
-    expect(open).toMatchObject([{ name: 'ndc', number: 'near', values: [{ number: expect.closeTo(0.5, 4) }, { number: expect.closeTo(1, 1) }] }]);
+    expect(open).toMatchObject([{ name: 'ndc', number: 'near', values: [{ number: expect.closeTo(0.5, 4) }, { number: expect.closeTo(1, 1) }] }, { name: 'world', number: 'yaw' }]);
   });
 
   it('knows the transpose by where its translation stands', () => {
@@ -220,7 +188,7 @@ describe('identify', () => {
   });
 
   it('leaves the axes of a view alone open, with the place that decides, and finds a camera in no random numbers', () => {
-    const { candidates, open } = identified({ view: list(view) });
+    const { candidates, open } = identified({ view: list(view) }, { world: 'given' });
     expect(candidates).toHaveLength(24);
     expect(candidates[0]).toMatchObject({ conventions: { view: { right: '+x', up: '+y', forward: '-z' } } });
     expect(candidates[0]!.camera.projection).toBeUndefined();

@@ -1,8 +1,8 @@
 import { frameFov, frameOf, pictureShape } from '../camera/frame';
 import { anglesOfBasis } from '../camera/orientation';
 import { withoutNegativeZero, type ConventionCodec } from '../conventions/codec';
-import type { ReadLens, ReadPose } from '../diagnose/decompose';
-import { diagnose, type Explanation } from '../diagnose/diagnose';
+import { readGiven, type ReadLens, type ReadPose } from '../diagnose/decompose';
+import { diagnoseListings, withOtherListings, type Explanation } from '../diagnose/diagnose';
 import type { Intended } from '../diagnose/engine';
 import {
   agreedOf,
@@ -14,6 +14,7 @@ import {
   type Open,
 } from '../diagnose/identify';
 import type { Given, Other } from '../diagnose/search';
+import { supportedDigits, type ReadNumbers } from '../diagnose/supportedDigits';
 import { mat4, type Mat4 } from '../math/mat4';
 import { notIn2d, type Operations } from './answering';
 import { type ResolvedRequest } from './read';
@@ -72,11 +73,32 @@ function candidateCamera({ e, frame, hasPose, hasLens }: Candidate) {
 }
 
 const decides: Readonly<Record<DecidingNumber, string>> = {
+  yaw: 'The yaw that the engine has for this camera: which way it is ahead at 0.',
   near: 'How far near is: the depths of the NDC follow from it.',
   position: 'Where the camera stood: a coordinate of it.',
   viewOfPoint:
     'The view coordinates of one point that is known to be 1 to the right, 2 above and 3 ahead of the camera, or the projection.',
 };
+/** The candidates whose figures are counted. */
+const mostWithDigits = 8;
+
+/** Figures of a candidate's numbers that the digits of the given ones support. */
+function candidateDigits({ e }: Candidate, listed: Listed, digits: number) {
+  const matrices = Object.fromEntries(Object.entries(listed).map(([name, list]) => [name, e.fromList(mat4(list))]));
+  const { pose, lens } = decomposedDigits({ matrices, points: [], digits }, e);
+  return { ...pose, ...lens };
+}
+/** Figures of the pose's and the lens's numbers that the digits of the given ones support. */
+function decomposedDigits({ matrices, digits }: Given, e: ConventionCodec) {
+  const numbers = (part: 'pose' | 'lens') =>
+    supportedDigits(matrices, digits, (moved) => {
+      const read = readGiven({ matrices: moved, points: [], digits }, e);
+      const answer = part === 'pose' ? poseAnswer(read.pose, e) : lensAnswer(read.lens, e);
+      return answer && (Object.fromEntries(Object.entries(answer).filter(([, v]) => v === null || typeof v === 'number' || Array.isArray(v))) as ReadNumbers); // prettier-ignore
+    });
+  return { pose: numbers('pose'), lens: numbers('lens') };
+}
+
 /** What the candidates differ in, as it is answered. */
 const openAnswer = ({ name, number, values }: Open) => ({
   ...{ name, number, decides: decides[number] },
@@ -85,15 +107,18 @@ const openAnswer = ({ name, number, values }: Open) => ({
 
 /** What is said of an engine's numbers: against the camera that is intended, and by themselves. */
 export const diagnoseOperations: Pick<Operations, 'diagnose' | 'identify'> = {
-  identify: ({ codec: e, frame }, { given: { points = [], ...listed }, digits }) => {
+  identify: ({ codec: e, frame }, { given: { points = [], ...listed }, digits, world }) => {
     const told = points.map(({ world, screen, depth }) => ({ world, screen, depth: depth ?? null }));
     const matrices = Object.fromEntries(Object.entries(listed).filter(([, list]) => list !== undefined)) as Listed;
-    const found = identify(matrices, told, e.conventions, frame.viewport, digits);
-    const open = openOf(found, matrices);
+    const found = identify(matrices, told, e.conventions, frame.viewport, digits, world);
+    const open = openOf(found, matrices, world);
     const differ = new Set(open.map(({ name }) => name));
     const first = found[0]?.e.conventions;
     return {
-      candidates: found.map((one) => ({ conventions: one.e.conventions, camera: candidateCamera(one) })),
+      candidates: found.map((one, i) => ({
+        ...{ conventions: one.e.conventions, camera: candidateCamera(one) },
+        ...(i < mostWithDigits && { digits: candidateDigits(one, matrices, digits) }),
+      })),
       decided: {
         ...(first && !differ.has('view') && { view: first.view }),
         ...(first && !differ.has('ndc') && { ndc: first.ndc }),
@@ -105,7 +130,7 @@ export const diagnoseOperations: Pick<Operations, 'diagnose' | 'identify'> = {
     };
   },
 
-  diagnose: ({ codec: e, frame, camera, flat }, { given, digits, others, devicePixelRatio }) => {
+  diagnose: ({ codec: e, frame, camera, flat }, { given, digits, others, devicePixelRatio, listingUnknown }) => {
     if (flat || 'kind' in camera) return notIn2d('diagnose');
     const read = (list: readonly number[] | undefined): Mat4 | undefined => list && e.fromList(mat4(list));
     const { view, projection, viewProjection, cameraToWorld, points = [] } = given;
@@ -123,14 +148,26 @@ export const diagnoseOperations: Pick<Operations, 'diagnose' | 'identify'> = {
       if (!seen.ok) throw new Error(seen.problems[0]!.message);
       return { name, intended: intendedOf(other, seen.value, e, ratio) };
     });
-    const found = diagnose(intendedOf(camera, frame, e, ratio), told, used);
-    const pose = poseAnswer(found.read.pose, e);
-    const lens = lensAnswer(found.read.lens, e);
+    const {
+      found,
+      listing,
+      others: tied,
+    } = diagnoseListings(intendedOf(camera, frame, e, ratio), told, used, listingUnknown);
+    const poseNumbers = poseAnswer(found.read.pose, e);
+    const lensNumbers = lensAnswer(found.read.lens, e);
+    const readDigits = decomposedDigits(listing === 'given' ? told : withOtherListings(told, listingUnknown), e);
+    const pose = poseNumbers && { ...poseNumbers, digits: readDigits.pose };
+    const lens = lensNumbers && { ...lensNumbers, digits: readDigits.lens };
     // A camera's transform alone, and what divides by nothing, have no picture.
     const why = (one: { readonly residual: number | null }) => (one.residual === null ? { reason: 'noPicture' } : {});
     return {
       ...{ verdict: found.verdict, residual: found.residual, depthResidual: found.depthResidual, ...why(found) },
-      explanations: found.explanations.map((one: Explanation) => ({
+      residuals: Object.fromEntries(Object.entries(found.residuals).map(([name, one]) => [name, one.residual])),
+      depthResiduals: Object.fromEntries(
+        Object.entries(found.residuals).map(([name, one]) => [name, one.depthResidual]),
+      ),
+      ...(listingUnknown.length > 0 && { listing }),
+      explanations: [...found.explanations, ...tied].map((one: Explanation) => ({
         ...one,
         decides: one.decides.map((number) => number ?? { where: null, reason: 'nothingDecides' }),
         ...why(one),

@@ -114,6 +114,7 @@ const givenSchema = z
     points: listOf(z.object({ world: vec3Schema, screen: vec2Schema, depth: number.optional() })).optional(),
   })
   .refine((given) => Object.values(given).some((one) => one !== undefined && one.length > 0), 'a matrix or a point');
+const matrixNames = ['view', 'projection', 'viewProjection', 'cameraToWorld'] as const;
 const digitsSchema = z.int().min(2).max(15).default(6).describe('Digits of the given numbers that can be trusted');
 
 const planeSchema = z.object({ point: vec3Schema, normal: vec3Schema });
@@ -276,8 +277,20 @@ export const querySchema = z.discriminatedUnion('op', [
       .max(64)
       .default([]),
     devicePixelRatio: positive.optional(),
+    listingUnknown: z
+      .array(z.enum(matrixNames))
+      .max(4)
+      .default([])
+      .describe('Matrices that may be listed the other way than the conventions have it'),
   }),
-  query('identify', { given: givenSchema, digits: digitsSchema }),
+  query('identify', {
+    given: givenSchema,
+    digits: digitsSchema,
+    world: z
+      .enum(['given', 'any'])
+      .default('any')
+      .describe('Whether the world axes of the conventions are kept, or found'),
+  }),
 ]);
 
 export const requestSchema = z

@@ -2,9 +2,10 @@ import { pictureShape } from '../camera/frame';
 import { anglesOfBasis } from '../camera/orientation';
 import { viewRufToWorld } from '../convert/project';
 import { angleBetween } from '../convert/compare';
-import { multiply, type Mat4 } from '../math/mat4';
+import { multiply, transpose, type Mat4 } from '../math/mat4';
 import { distance, type Vec2, type Vec3 } from '../math/vec3';
 import { readGiven, type ReadLens, type ReadPose } from './decompose';
+import { lensOfFrame, poseOfFrame } from './differingCameras';
 import { pointWith, rightMatrices, type Intended } from './engine';
 import { givenNames, type FaultName, type GivenName, type MatrixName } from './faults';
 import { invert4 } from './invert';
@@ -38,16 +39,23 @@ export interface Explanation {
   readonly equivalent: readonly (readonly SaidFault[])[];
   /** The one further number that tells each of those from the first set; null where no matrix does. */
   readonly decides: readonly (Deciding | null)[];
-  /** What is left after the mend: pixels, and units of depth. */
+  /** Differences that remain with the faults undone: pixels, and units of depth. */
   readonly residual: number | null;
   readonly depthResidual: number | null;
   readonly likelihood: number;
   readonly mend: string;
+  /** Of an explanation under which the matrices of unknown listing are listed the other way. */
+  readonly listing?: 'other';
 }
-export interface Diagnosis {
-  readonly verdict: 'agrees' | 'explained' | 'unexplained';
+/** The greatest differences in pixels and in depth; null without a picture. */
+export interface Residual {
   readonly residual: number | null;
   readonly depthResidual: number | null;
+}
+export interface Diagnosis extends Residual {
+  readonly verdict: 'agrees' | 'explained' | 'unexplained';
+  /** The residual of each given thing by itself, the others being right. */
+  readonly residuals: Readonly<Partial<Record<GivenName, Residual>>>;
   readonly explanations: readonly Explanation[];
   readonly read: { readonly pose: ReadPose | null; readonly lens: ReadLens | null };
 }
@@ -75,9 +83,9 @@ interface Shown {
   readonly screen: Vec2;
   readonly depth: number | null;
 }
-const none = { residual: null, depthResidual: null };
+const none: Residual = { residual: null, depthResidual: null };
 /** The greatest difference of two lists of points, in pixels and in depth; null where there is no picture. */
-function apart(a: readonly (Shown | null)[], b: readonly (Shown | null)[]) {
+function apart(a: readonly (Shown | null)[], b: readonly (Shown | null)[]): Residual {
   let [pixels, depth] = [0, 0];
   for (const [i, p] of a.entries()) {
     const q = b[i];
@@ -100,17 +108,6 @@ export function wholeGiven(intended: Intended, { matrices }: Given): Mat4 | null
   return multiply(projection ?? right.projection, view ?? (cameraToWorld && invert4(cameraToWorld)) ?? right.view);
 }
 
-/** The points by what was given: by its view projection, or as they were given; null where it has no picture. */
-function shownBy(intended: Intended, given: Given, worlds: readonly Vec3[]): readonly (Shown | null)[] | null {
-  const whole = wholeGiven(intended, given);
-  if (whole) return worlds.map((world) => pointWith(intended, whole, world, []));
-  return given.points.length ? given.points : null;
-}
-
-const saidOf = ({ where, fault, which }: Instance & { readonly where: GivenName | 'matrices' }): SaidFault => ({
-  ...{ where, fault },
-  ...(which !== undefined && { which }),
-});
 /** The number in which two sets of faults differ most, of the matrices that were not given. */
 function decidingBetween(engine: Engine, given: Given, a: FaultSet, b: FaultSet): Deciding | null {
   let best: (Deciding & { readonly share: number }) | null = null;
@@ -134,40 +131,131 @@ function decidingBetween(engine: Engine, given: Given, a: FaultSet, b: FaultSet)
 const rank = ({ faults }: FaultSet): number => faults.reduce((sum, { fault }) => sum + (rankOf[fault] ?? 6), 0);
 const keyOf = (faults: readonly SaidFault[]): string => faults.map(({ where, fault, which }) => `${where} ${fault} ${which ?? ''}`).join('+'); // prettier-ignore
 
+const worldsOf = ({ points }: Given): readonly Vec3[] => points.map(({ world }) => world);
+const shownBy = (intended: Intended, viewProjection: Mat4, worlds: readonly Vec3[]): readonly (Shown | null)[] =>
+  worlds.map((world) => pointWith(intended, viewProjection, world, []));
+
+/** The residual of each given thing by itself. A camera's transform is measured by its inverse. */
+function residualsOf(intended: Intended, given: Given, worlds: readonly Vec3[], right: readonly (Shown | null)[]) {
+  const residuals: Partial<Record<GivenName, Residual>> = {};
+  for (const thing of givenThings(given)) {
+    if (thing === 'points') {
+      const rightPoints = shownBy(intended, rightMatrices(intended).viewProjection, worldsOf(given));
+      residuals.points = apart(given.points, rightPoints);
+      continue;
+    }
+    const m = given.matrices[thing]!;
+    const view = thing === 'cameraToWorld' ? invert4(m) : null;
+    const matrices = thing === 'cameraToWorld' ? { ...(view && { view }) } : { [thing]: m };
+    const whole = wholeGiven(intended, { ...given, matrices });
+    residuals[thing] = whole ? apart(shownBy(intended, whole, worlds), right) : none;
+  }
+  return residuals;
+}
+
+const keyOfInstance = ({ fault, place, which }: Instance): string => `${fault} ${place} ${which ?? ''}`;
+/** The faults of a set that make the picture of the given matrices. */
+function faultsOfPicture(given: Given, { faults, by }: FaultSet): readonly Instance[] {
+  const sources = given.matrices.viewProjection
+    ? (['viewProjection'] as const)
+    : (['view', 'cameraToWorld', 'projection'] as const);
+  const used = new Set(sources.flatMap((thing) => by.get(thing) ?? []).map(keyOfInstance));
+  return faults.filter((one) => used.has(keyOfInstance(one)));
+}
+
+/** The given numbers with some matrices listed the other way. */
+export const withOtherListings = (given: Given, names: readonly MatrixName[]): Given => ({
+  ...given,
+  matrices: Object.fromEntries(
+    Object.entries(given.matrices).map(([name, m]) => [name, names.includes(name as MatrixName) ? transpose(m) : m]),
+  ),
+});
+
+/** How far a diagnosis is from agreement: its faults, a camera that differs behind as many known ones; ∞ without any. */
+function sizeOf({ verdict, explanations }: Diagnosis): number {
+  if (verdict === 'agrees') return 0;
+  const faults = explanations[0]?.faults;
+  return faults ? faults.length + (faults.some(({ fault }) => fault === 'differs') ? 0.5 : 0) : Infinity;
+}
+
 /**
- * What explains an engine's numbers, given the camera that is intended: the smallest sets of known
- * faults, else what a proper camera differs in, else nothing. Residuals are over 27 points spread
- * through the frustum, or over the given points where no matrix has a picture; null where there is none.
+ * Diagnoses numbers of which some matrices may be listed either way, all of them alike: both listings are tried, and
+ * the one that needs fewer faults is taken. Where both need as many, the other's explanations are returned too.
+ */
+export function diagnoseListings(
+  intended: Intended,
+  given: Given,
+  others: readonly Other[],
+  unknown: readonly MatrixName[],
+): { readonly found: Diagnosis; readonly listing: 'given' | 'other'; readonly others: readonly Explanation[] } {
+  const found = diagnose(intended, given, others);
+  if (!unknown.length || found.verdict === 'agrees') return { found, listing: 'given', others: [] };
+  const other = diagnose(intended, withOtherListings(given, unknown), others);
+  const [own, turned] = [sizeOf(found), sizeOf(other)];
+  if (turned < own) return { found: other, listing: 'other', others: [] };
+  const tied = turned === own ? other.explanations.map((one) => ({ ...one, listing: 'other' as const })) : [];
+  return { found, listing: 'given', others: tied };
+}
+
+/** The lens with the faults of the projection undone; the pose stays what the numbers hold. */
+function readWith(read: Diagnosis['read'], { faults }: FaultSet, intended: Intended): Diagnosis['read'] {
+  if (!faults.some(({ place, fault }) => place === 'projection' && fault !== 'differs')) return read;
+  const { frame } = faults.find(({ camera }) => camera)?.camera ?? intended;
+  return { ...read, lens: lensOfFrame(frame) };
+}
+
+/**
+ * Explains an engine's numbers, given the camera that is intended: by the smallest sets of faults, else by what a
+ * proper camera differs in, else not at all.
+ *
+ * Residuals are measured on the given points; without points on 27 points spread through the frustum, or null where
+ * no matrix has a picture.
  */
 export function diagnose(intended: Intended, given: Given, others: readonly Other[]): Diagnosis {
   const engine = new Engine(intended, others);
-  const things = givenThings(given);
-  const onlyPoints = things.every((thing) => thing === 'points' || thing === 'cameraToWorld');
-  const worlds = onlyPoints ? given.points.map(({ world }) => world) : spread(intended);
-  const right = rightMatrices(intended).viewProjection;
-  const shown = shownBy(intended, given, worlds);
-  const before = shown ? apart(shown, worlds.map((world) => pointWith(intended, right, world, []))) : none; // prettier-ignore
+  const hasPoints = given.points.length > 0;
+  const spreadWorlds = spread(intended);
+  const rightWhole = rightMatrices(intended).viewProjection;
+  const rightSpread = shownBy(intended, rightWhole, spreadWorlds);
+  const whole = wholeGiven(intended, given);
+  const shown = hasPoints ? given.points : whole && shownBy(intended, whole, spreadWorlds);
+  const right = hasPoints ? shownBy(intended, rightWhole, worldsOf(given)) : rightSpread;
+  const before = {
+    ...(shown ? apart(shown, right) : none),
+    residuals: residualsOf(intended, given, spreadWorlds, rightSpread),
+  };
   const { agrees, wrong, sets } = explainingSets(engine, given);
   const read = readGiven(given, intended.e);
   if (agrees) return { verdict: 'agrees', ...before, explanations: [], read };
   if (sets.length) {
+    const saidOf = ({ where, fault, which, place, camera }: FaultSet['faults'][number]): SaidFault => ({
+      ...{ where, fault },
+      ...(fault === 'otherCamera' && which !== undefined && { which }),
+      ...(fault === 'differs' && { what: differencesOf(intended, camera!, place, given.digits) }),
+    });
     const ranked = [...sets].sort((a, b) => rank(a) - rank(b));
-    const said = new Map<string, FaultSet>();
-    for (const set of ranked) if (!said.has(keyOf(set.faults.map(saidOf)))) said.set(keyOf(set.faults.map(saidOf)), set); // prettier-ignore
-    const [, ...alike] = [...said.values()];
-    const [first, ...rest] = [...said.values()].map((set) => set.faults.map(saidOf));
-    const faults = ranked[0]!.faults;
-    const predicted = onlyPoints
-      ? engine.points(worlds.map((world) => ({ world, screen: [0, 0], depth: null })), faults)
-      : (engine.matrix('viewProjection', faults.filter(({ place }) => place !== 'points')).map((whole) => worlds.map((world) => pointWith(intended, whole, world, [])))[0] ?? worlds.map(() => null)); // prettier-ignore
-    const after = shown ? apart(shown, predicted) : none;
+    const best = ranked[0]!;
+    const said = new Map<string, { readonly set: FaultSet; readonly faults: readonly SaidFault[] }>();
+    for (const set of ranked) {
+      const faults = set.faults.map(saidOf);
+      if (!said.has(keyOf(faults))) said.set(keyOf(faults), { set, faults });
+    }
+    const [first, ...alike] = [...said.values()];
+    const picture = hasPoints ? null : engine.matrix('viewProjection', faultsOfPicture(given, best))[0];
+    const predicted = hasPoints
+      ? engine.points(given.points, best.by.get('points')!)
+      : picture
+        ? shownBy(intended, picture, spreadWorlds)
+        : spreadWorlds.map(() => null);
+    const differs = best.faults.some(({ fault }) => fault === 'differs');
     const explanation: Explanation = {
-      ...{ faults: first!, equivalent: rest, ...after },
-      decides: alike.map((set) => decidingBetween(engine, given, ranked[0]!, set)),
-      likelihood: 1 - (first!.length === 1 ? openAfter.one : openAfter.two),
-      mend: ranked[0]!.faults.map(mendOf).join(' '),
+      ...{ faults: first!.faults, equivalent: alike.map(({ faults }) => faults) },
+      ...(shown ? apart(shown, predicted) : none),
+      decides: alike.map(({ set }) => decidingBetween(engine, given, best, set)),
+      likelihood: 1 - (differs ? openAfter.differs : best.faults.length === 1 ? openAfter.one : openAfter.two),
+      mend: best.faults.map(mendOf).join(' '),
     };
-    return { verdict: 'explained', ...before, explanations: [explanation], read };
+    return { verdict: 'explained', ...before, explanations: [explanation], read: readWith(read, best, intended) };
   }
   const what = differences(intended, read, given.digits);
   if (!what?.length) return { verdict: 'unexplained', ...before, explanations: [], read };
@@ -182,8 +270,9 @@ export function diagnose(intended: Intended, given: Given, others: readonly Othe
 
 /** What is to be done about a fault, at the place where it is committed. */
 const mendOf = ({ where, place, fault, which }: FaultSet['faults'][number]): string => {
-  const made = place === where || fault === 'otherCamera' ? '' : `, by ${nameOf(place).toLowerCase()}`;
-  return `${nameOf(where)}${made}: ${mends[fault]}${which === undefined ? '' : ` It is that of ${which}.`}`;
+  const made =
+    place === where || fault === 'otherCamera' || fault === 'differs' ? '' : `, by ${nameOf(place).toLowerCase()}`;
+  return `${nameOf(where)}${made}: ${mends[fault]}${fault === 'otherCamera' ? ` It is that of ${which}.` : ''}`;
 };
 const nameOf = (where: GivenName | 'matrices'): string =>
   ({ view: 'View', cameraToWorld: 'Camera to world', projection: 'Projection', viewProjection: 'View projection', points: 'Points', matrices: 'All matrices' })[where]; // prettier-ignore
@@ -194,7 +283,7 @@ const nameOf = (where: GivenName | 'matrices'): string =>
  */
 function differences(
   { frame, e }: Intended,
-  { pose, lens }: { readonly pose: ReadPose | null; readonly lens: ReadLens | null },
+  { pose, lens }: Diagnosis['read'],
   digits: number,
 ): readonly Difference[] | null {
   if (!pose && !lens) return null;
@@ -228,4 +317,11 @@ function differences(
       found.push({ name: 'shift', intended: shift, given: read });
   }
   return found;
+}
+
+/** In what a camera with another pose, or with another lens, differs from the intended one. */
+function differencesOf(intended: Intended, { frame }: Intended, place: Instance['place'], digits: number) {
+  const ofLens = place === 'projection';
+  const read = { pose: ofLens ? null : poseOfFrame(frame), lens: ofLens ? lensOfFrame(frame) : null };
+  return differences(intended, read, digits) ?? [];
 }

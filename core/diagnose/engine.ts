@@ -1,4 +1,5 @@
 import type { CameraFrame } from '../camera/frame';
+import { indexOf } from '../conventions/axes';
 import { pictureShape, projectionMatrix } from '../camera/frame';
 import { worldUp, type Angles, type Basis } from '../camera/orientation';
 import type { DepthRange } from '../camera/projection';
@@ -168,6 +169,7 @@ export function projectionWith(intended: Intended, faults: Faults): Mat4 {
     for (let i = 4 * row; i < 4 * row + 4; i++) m[i] = -m[i]!;
   };
   if (has('wNegated')) negateRow(3);
+  if (has('projectionOtherHanded')) for (let i = 2; i < 16; i += 4) m[i] = -m[i]!;
   if (has('yFlipped')) negateRow(1);
   if (has('xFlipped')) negateRow(0);
   return e.toProjection(mat4(m));
@@ -181,6 +183,12 @@ export function wholeWith(m: Mat4 | null, faults: Faults): Mat4 | null {
   if (faults.includes('inverted')) made = invert4(made);
   if (made && faults.includes('transposed')) made = transpose(made);
   return made;
+}
+
+/** A view with its ahead coordinate negated, as a projection for view axes of the other handedness expects it. */
+export function withAheadNegated({ e }: Intended, view: Mat4): Mat4 {
+  const row = indexOf(e.conventions.view.forward);
+  return mat4(view.map((v, i) => (i >> 2 === row ? -v : v)));
 }
 
 /** NDC rows of a view projection that are negated after it has been made. */

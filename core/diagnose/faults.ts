@@ -18,6 +18,7 @@ export const lensFaults = [
   ...(['aspectInverted', 'aspectMissing', 'shiftLeftOut'] as const),
 ] as const;
 export const depthFaults = ['farLeftOut', 'depthRangeOther', 'depthReversed', 'wNegated'] as const;
+export const handFaults = ['projectionOtherHanded'] as const;
 export const ndcRowFaults = ['yFlipped', 'xFlipped'] as const;
 export const wholeFaults = ['transposed', 'inverted', 'identity'] as const;
 export const pointFaults = [
@@ -29,6 +30,7 @@ export const faultNames = [
   ...poseFaults,
   ...lensFaults,
   ...depthFaults,
+  ...handFaults,
   ...ndcRowFaults,
   ...wholeFaults,
   'factorsSwapped',
@@ -54,6 +56,7 @@ const includes = (list: readonly string[], name: string): boolean => list.includ
 export function placesOf(fault: FaultName): readonly Place[] {
   if (includes(poseFaults, fault)) return ['view', 'cameraToWorld'];
   if (includes(lensFaults, fault) || includes(depthFaults, fault)) return ['projection'];
+  if (includes(handFaults, fault)) return ['projection', 'viewProjection'];
   if (includes(ndcRowFaults, fault)) return ['projection', 'viewProjection', 'points'];
   if (fault === 'factorsSwapped') return ['viewProjection'];
   if (includes(pointFaults, fault)) return ['points'];

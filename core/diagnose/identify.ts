@@ -1,6 +1,14 @@
-import { frameOf, frameFov, type CameraFrame, type Viewport } from '../camera/frame';
-import type { Basis } from '../camera/orientation';
-import { axisFrames, indexOf, signOf, type AxisFrame } from '../conventions/axes';
+import { frameFov, reposed, type CameraFrame, type Viewport } from '../camera/frame';
+import {
+  axisFrames,
+  handednessOf,
+  indexOf,
+  signedAxes,
+  signOf,
+  type AxisFrame,
+  type SignedAxis,
+} from '../conventions/axes';
+import { anglesOfBasis } from '../camera/orientation';
 import { codecOf, type ConventionCodec } from '../conventions/codec';
 import { usualDepths, withOtherListing, type Conventions } from '../conventions/conventions';
 import { mat4, type Mat4 } from '../math/mat4';
@@ -9,6 +17,7 @@ import { readLens, readView, readViewProjection, type ReadLens, type ReadPose } 
 import type { MatrixName } from './faults';
 import { invert4 } from './invert';
 import { pointWith } from './engine';
+import { assembleCamera, isProperLens, squarePose, type SquarePose } from './properCamera';
 import { closeMatrix, closePoints, type GivenPoint } from './search';
 
 /** Sixteen numbers of each matrix, as they were listed. */
@@ -29,9 +38,9 @@ export interface Candidate {
 }
 
 /** What the candidates differ in. */
-export type OpenName = 'view' | 'ndc' | 'matrix';
+export type OpenName = 'world' | 'view' | 'ndc' | 'matrix';
 /** The number that would decide it: what a candidate has for it. */
-export type DecidingNumber = 'near' | 'position' | 'viewOfPoint';
+export type DecidingNumber = 'near' | 'position' | 'viewOfPoint' | 'yaw';
 export interface Open {
   readonly name: OpenName;
   readonly number: DecidingNumber;
@@ -42,27 +51,40 @@ export interface Open {
 /** The place that decides between axes: 1 to the right, 2 up and 3 ahead of the camera. */
 export const decidingPoint: Vec3 = [1, 2, 3];
 
-interface Placed {
-  readonly basis: Basis;
-  readonly eye: Vec3;
-}
-/** A pose whose axes are exactly square; null where they are not, or mirrored, to within the digits. */
-function squared(pose: ReadPose, digits: number): Placed | null {
-  const loose = 30 * 10 ** -digits;
-  if (pose.mirrored || pose.shear > loose || pose.scale.some((v) => Math.abs(v - 1) > loose)) return null;
-  // The nearest square axes, by Newton’s steps (Higham 1986): none of the three is kept at the cost of the others.
-  let { right, up, forward } = pose;
-  for (let step = 0; step < 3; step++) {
-    const [ru, uf, fr] = [dot(right, up), dot(up, forward), dot(forward, right)];
-    const toward = (a: Vec3, b: Vec3, ab: number, c: Vec3, ca: number): Vec3 =>
-      sub(scale(a, (3 - dot(a, a)) / 2), add(scale(b, ab / 2), scale(c, ca / 2)));
-    [right, up, forward] = [toward(right, up, ru, forward, fr), toward(up, forward, uf, right, ru), toward(forward, right, fr, up, uf)];
-  } // prettier-ignore
-  return { basis: { right, up, forward }, eye: pose.eye };
+/** Whether the world's axes of a request are taken as they are, or any that the numbers allow. */
+export type WorldChoice = 'given' | 'any';
+type Hand = 'right' | 'left';
+const frameWith = (up: SignedAxis, forward: SignedAxis, hand: Hand): AxisFrame =>
+  axisFrames.find((one) => one.up === up && one.forward === forward && handednessOf(one) === hand)!;
+
+/** Assignments of world axes with an up and a handedness, one for each forward; first the forward of the request. */
+function worldsWithUp(up: SignedAxis, hand: Hand, asked: AxisFrame): readonly AxisFrame[] {
+  const forwards = signedAxes.filter((axis) => indexOf(axis) !== indexOf(up));
+  // Where up takes the request's forward axis, the axis set free is ahead.
+  const [first] = [asked.forward, asked.up].filter((axis) => forwards.includes(axis));
+  return forwards
+    .sort((a, b) => Number(b === first) - Number(a === first))
+    .map((forward) => frameWith(up, forward, hand));
 }
 
-/** A lens as an orthographic or perspective camera sees it: nothing turned over. */
-const proper = ({ half }: ReadLens): boolean => half[0] > 0 && half[1] > 0;
+/**
+ * The world axes under which a pose is that of a camera: of the handedness that does not mirror it, the request's own
+ * if they are of that, and those whose up is perpendicular to the camera's right. Without such an up, the request's.
+ * Of every up one forward stands for all four, which no matrix tells apart.
+ */
+function worldsOf(pose: ReadPose, e: ConventionCodec, digits: number): readonly AxisFrame[] {
+  const asked = e.conventions.world;
+  const askedHand = handednessOf(asked);
+  const hand: Hand = pose.mirrored ? (askedHand === 'right' ? 'left' : 'right') : askedHand;
+  const [right, up] = [e.toWorld(pose.right), e.toWorld(pose.up)];
+  const small = 30 * 10 ** -digits;
+  const ups = signedAxes.filter((axis) => {
+    const k = indexOf(axis);
+    return Math.abs(right[k]!) <= small && signOf(axis) * up[k]! >= -small;
+  });
+  const worlds = (ups.length ? ups : [asked.up]).map((one) => worldsWithUp(one, hand, asked)[0]!);
+  return pose.mirrored ? worlds : [asked, ...worlds.filter((one) => one.up !== asked.up)];
+}
 
 /**
  * Pose and lens of what was given, taken from the plainest place that holds each: a view before a
@@ -72,7 +94,7 @@ function read(
   given: Readonly<Partial<Record<MatrixName, Mat4>>>,
   e: ConventionCodec,
   digits: number,
-): { readonly pose: Placed | null; readonly lens: ReadLens | null } | null {
+): { readonly pose: SquarePose | null; readonly lens: ReadLens | null } | null {
   const { view, cameraToWorld, projection, viewProjection } = given;
   const whole = viewProjection ? readViewProjection(viewProjection, e) : null;
   if (viewProjection && !whole) return null;
@@ -81,10 +103,10 @@ function read(
   const posed = own ? readView(own, e) : (whole?.pose ?? null);
   if (own && !posed) return null;
   // A view projection of a parallel camera says no lengths of its axes, and one of perspective w’s alone.
-  const pose = posed && squared(posed, digits);
+  const pose = posed && squarePose(posed, digits);
   if (posed && !pose) return null;
   const lens = projection ? readLens(projection, e) : (whole?.lens ?? null);
-  if ((projection ?? viewProjection) && (!lens || !proper(lens))) return null;
+  if ((projection ?? viewProjection) && (!lens || !isProperLens(lens))) return null;
   if (!pose || !lens || !whole || lens.kind === 'perspective') return { pose, lens };
   // The eye of a parallel camera may stand anywhere: where the other matrix has it.
   const { right, up, forward } = pose.basis;
@@ -97,28 +119,6 @@ function read(
   const off = sub(whole.pose.eye, pose.eye);
   const along = dot(off, forward);
   return { pose, lens: { ...lens, shift: [dot(off, right) / w, dot(off, up) / h], near: lens.near + along, far: lens.far! + along } }; // prettier-ignore
-}
-
-const placeholder = { right: [1, 0, 0], up: [0, 1, 0], forward: [0, 0, -1] } as const;
-/** A camera of a pose and a lens; null where its numbers are none to work with. */
-function assemble(pose: Placed | null, lens: ReadLens | null, viewport: Viewport): CameraFrame | null {
-  const [w, h] = lens?.half ?? [1, 1];
-  const [sx, sy] = lens?.shift ?? [0, 0];
-  const k = lens?.kind === 'perspective' ? lens.near : 1;
-  const extents = { left: (sx - 1) * w * k, right: (sx + 1) * w * k, bottom: (sy - 1) * h * k, top: (sy + 1) * h * k };
-  const range = { near: lens?.near ?? 1, far: lens ? lens.far : 2 };
-  const made = frameOf(
-    {
-      position: pose?.eye ?? [0, 0, 0],
-      orientation: { kind: 'basis', ...(pose?.basis ?? placeholder) },
-      projection:
-        lens?.kind === 'orthographic'
-          ? { kind: 'orthographic', near: lens.near, far: lens.far!, size: { height: 2 * h }, aspect: w / h, shift: [sx, sy] }
-          : { kind: 'frustum', ...range, ...extents },
-    },
-    viewport,
-  ); // prettier-ignore
-  return made.ok ? made.value : null;
 }
 
 /** How many significant figures a number has within what can be trusted of it: few are typed, many come about. */
@@ -135,11 +135,13 @@ const usualAxes = ({ right, up, forward }: AxisFrame) => right === '+x' && index
 /** How unlikely a candidate is: habits of the trade, level cameras, and near and far that someone typed. */
 function costOf(candidate: Omit<Candidate, 'cost'>, asked: Conventions, digits: number): number {
   const { e, transposed, frame, hasPose, hasLens } = candidate;
-  const { view, ndc } = e.conventions;
+  const { view, ndc, world } = e.conventions;
   let cost = transposed ? 3 : 0;
+  if (!same(world, asked.world)) cost += handednessOf(world) === handednessOf(asked.world) ? 1 : 2;
   cost += same(view, asked.view) ? 0 : usualAxes(view) ? (signOf(view.up) > 0 ? 1 : 1.5) : 4;
   if (hasPose) {
-    if (Math.abs(frame.right[1]) > 1e-4) cost += 1.5;
+    // Level cameras come before all others.
+    if (Math.abs(frame.right[1]) > 1e-4) cost += 20;
     if (frame.up[1] < 0) cost += 2;
   }
   if (hasLens) {
@@ -166,13 +168,21 @@ function givesBack(given: Given, points: readonly GivenPoint[], one: Omit<Candid
   return closePoints(points, ({ world }) => pointWith(intended, whole, world, []), digits);
 }
 
+/** The pose that given matrices hold, mirrored or not; null where they hold none. */
+function poseIn({ view, cameraToWorld, viewProjection }: Given, e: ConventionCodec): ReadPose | null {
+  const own = view ?? (cameraToWorld ? invert4(cameraToWorld) : undefined);
+  if (own === null) return null;
+  return own ? readView(own, e) : viewProjection ? (readViewProjection(viewProjection, e)?.pose ?? null) : null;
+}
+
 /**
- * The conventions under which matrices are those of one proper camera, likeliest first: every
- * assignment of view axes, NDC depths (−1…1, 0…1, 1…0, 1…−1) and listing (as asked, or its
- * transpose) whose camera gives the numbers back to their digits. World axes, the NDC's up, screen
- * and angles are those asked. Without a view or a projection the view axes stay those asked, without a
- * projection or a view projection the NDC depths do. Points are only asked of whole cameras. Empty
- * where the numbers are no camera's.
+ * The conventions under which matrices are those of one proper camera, likeliest first: every assignment of world and
+ * view axes, NDC depths (−1…1, 0…1, 1…0, 1…−1) and listing (as asked, or its transpose) whose camera gives the numbers
+ * back to their digits. Worlds that differ only in which way is forward are one candidate. The NDC's up, screen and
+ * angles are those asked. Without a view or a projection the view axes stay those asked, without a projection or a
+ * view projection the NDC depths do. Points are only asked of whole cameras. Empty where the numbers are no camera's.
+ *
+ * @param worldChoice - `given` keeps the world axes of the request
  */
 export function identify(
   listed: Listed,
@@ -180,6 +190,7 @@ export function identify(
   asked: Conventions,
   viewport: Viewport,
   digits: number,
+  worldChoice: WorldChoice = 'any',
 ): readonly Candidate[] {
   const { view, cameraToWorld, projection, viewProjection } = listed;
   const hasPose = !!(view ?? cameraToWorld ?? viewProjection);
@@ -194,39 +205,86 @@ export function identify(
     for (const [name, list] of Object.entries(listed)) if (list) given[name as MatrixName] = from.fromList(mat4(list)); // prettier-ignore
     for (const axes of axesBear ? axisFrames : [asked.view])
       for (const [near, far] of hasLens ? usualDepths : [[asked.ndc.near, asked.ndc.far] as const]) {
-        const e = codecOf({ ...listing, view: axes, ndc: { ...listing.ndc, near, far } });
-        const found = read(given, e, digits);
-        const frame = found && assemble(found.pose, found.lens, viewport);
-        if (!frame) continue;
-        const made = { e, transposed, hasPose, hasLens, frame };
-        if (givesBack(given, points, made, digits)) candidates.push({ ...made, cost: costOf(made, asked, digits) });
+        const conventions = { ...listing, view: axes, ndc: { ...listing.ndc, near, far } };
+        const pose = hasPose && worldChoice === 'any' ? poseIn(given, codecOf(conventions)) : null;
+        for (const world of pose ? worldsOf(pose, codecOf(conventions), digits) : [asked.world]) {
+          const e = codecOf({ ...conventions, world });
+          const found = read(given, e, digits);
+          const frame = found && assembleCamera(found.pose, found.lens, viewport);
+          if (!frame) continue;
+          const made = { e, transposed, hasPose, hasLens, frame };
+          if (givesBack(given, points, made, digits)) candidates.push({ ...made, cost: costOf(made, asked, digits) });
+        }
       }
   }
   return candidates.sort((a, b) => a.cost - b.cost);
 }
 
 const valueOf = (name: OpenName, { e, transposed }: Candidate): string =>
-  name === 'view' ? Object.values(e.conventions.view).join() : name === 'ndc' ? `${e.conventions.ndc.near} ${e.conventions.ndc.far}` : String(transposed); // prettier-ignore
+  name === 'world' ? Object.values(e.conventions.world).join() :   name === 'view' ? Object.values(e.conventions.view).join() : name === 'ndc' ? `${e.conventions.ndc.near} ${e.conventions.ndc.far}` : String(transposed); // prettier-ignore
 const numberOf = (number: DecidingNumber, { e, frame }: Candidate): number | Vec3 =>
-  number === 'near' ? frame.near : number === 'position' ? e.toWorld(frame.eye) : e.toView(decidingPoint);
+  number === 'yaw'
+    ? e.toAngles(anglesOfBasis(frame)).yaw
+    : number === 'near'
+      ? frame.near
+      : number === 'position'
+        ? e.toWorld(frame.eye)
+        : e.toView(decidingPoint);
+
+/** The same camera under the other world axes with its up and handedness: forward is another axis. */
+function forwardsOf(candidate: Candidate): readonly Candidate[] {
+  const { e, frame } = candidate;
+  const { world } = e.conventions;
+  const toNumbers = (v: Vec3) => e.toWorld(v);
+  return worldsWithUp(world.up, handednessOf(world), world).flatMap((one) => {
+    const other = codecOf({ ...e.conventions, world: one });
+    const turned = (v: Vec3) => other.fromWorld(toNumbers(v));
+    const basis = { right: turned(frame.right), up: turned(frame.up), forward: turned(frame.forward) };
+    const made = reposed(frame, { eye: turned(frame.eye), basis });
+    return made ? [{ ...candidate, e: other, frame: made }] : [];
+  });
+}
 
 /**
- * What candidates differ in, each with the further number that would decide it; of what nothing
- * given bears on (view axes of a view projection, depths of a view) without values.
+ * What candidates differ in, each with the further number that would decide it; of what nothing given bears on (view
+ * axes of a view projection, depths of a view) without values.
  */
-export function openOf(candidates: readonly Candidate[], listed: Listed): readonly Open[] {
+export function openOf(
+  candidates: readonly Candidate[],
+  listed: Listed,
+  worldChoice: WorldChoice = 'any',
+): readonly Open[] {
   const first = candidates[0];
   if (!first) return [];
   const axesBear = !!(listed.view ?? listed.cameraToWorld ?? listed.projection);
-  return (['matrix', 'view', 'ndc'] as const).flatMap((name): Open[] => {
-    const number = name === 'view' ? 'viewOfPoint' : name === 'ndc' || !first.hasPose ? 'near' : 'position';
+  return (['matrix', 'view', 'ndc', 'world'] as const).flatMap((name): Open[] => {
+    const number =
+      name === 'world'
+        ? 'yaw'
+        : name === 'view'
+          ? 'viewOfPoint'
+          : name === 'ndc' || !first.hasPose
+            ? 'near'
+            : 'position';
+    const listedValues = (list: Iterable<Candidate>): Open => ({
+      name,
+      number,
+      values: [...list].map((candidate) => ({ candidate, number: numberOf(number, candidate) })),
+    });
     const best = new Map<string, Candidate>();
     for (const one of candidates) if (!best.has(valueOf(name, one))) best.set(valueOf(name, one), one);
-    if (best.size > 1) return [{ name, number, values: [...best.values()].map((candidate) => ({ candidate, number: numberOf(number, candidate) })) }]; // prettier-ignore
+    if (name === 'world') {
+      if (worldChoice === 'given' || !first.hasPose) return [];
+      const others = [...best.values()].slice(1).filter(({ e }) => !sharesUp(e, first.e));
+      return [listedValues([...forwardsOf(first), ...others])];
+    }
+    if (best.size > 1) return [listedValues(best.values())];
     const unborne = (name === 'view' && !axesBear) || (name === 'ndc' && !first.hasLens);
     return unborne ? [{ name, number, values: [] }] : [];
   });
 }
+const sharesUp = (a: ConventionCodec, b: ConventionCodec): boolean =>
+  a.conventions.world.up === b.conventions.world.up && a.handedness.world === b.handedness.world;
 
 /** What of the camera all candidates agree on, to the digits; only what the numbers hold. */
 export function agreedOf(candidates: readonly Candidate[], digits: number) {
@@ -238,9 +296,13 @@ export function agreedOf(candidates: readonly Candidate[], digits: number) {
     return a === b || (a !== null && b !== null && Math.abs(a - b) <= loose * Math.max(Math.abs(a), Math.abs(b)));
   }); // prettier-ignore
   const { frame, e } = first;
+  // Positions and directions are numbers over the world's axis names, whichever those axes are.
+  const sameWorld = (of: (one: Candidate) => Vec3, loose: number) =>
+    candidates.every((one) => distance(one.e.toWorld(of(one)), e.toWorld(of(first))) <= loose);
   return {
-    ...(first.hasPose && candidates.every((one) => distance(one.frame.eye, frame.eye) <= loose * (1 + length(frame.eye))) && { position: e.toWorld(frame.eye) }), // prettier-ignore
-    ...(first.hasPose && candidates.every((one) => distance(one.frame.forward, frame.forward) <= loose) && { forward: e.toWorld(frame.forward) }), // prettier-ignore
+    ...(first.hasPose && candidates.every((one) => sharesUp(one.e, e)) && { worldUp: e.conventions.world.up, worldHandedness: e.handedness.world }), // prettier-ignore
+    ...(first.hasPose && sameWorld((one) => one.frame.eye, loose * (1 + length(frame.eye))) && { position: e.toWorld(frame.eye) }), // prettier-ignore
+    ...(first.hasPose && sameWorld((one) => one.frame.forward, loose) && { forward: e.toWorld(frame.forward) }), // prettier-ignore
     ...(first.hasLens && frame.kind === 'perspective' && every(frameFov) && { verticalFov: e.toAngle(frameFov(frame)!) }), // prettier-ignore
     ...(first.hasLens && every((f) => f.near) && { near: frame.near }),
     ...(first.hasLens && every((f) => f.far) && { far: frame.far }),

@@ -132,6 +132,18 @@ export function mendCode(fault: FaultName, e: ConventionCodec, facts: MendFacts)
       return lines(depth(...otherRange()), depth(ndc.near, ndc.far));
     case 'depthReversed':
       return lines(depth(ndc.far, ndc.near), depth(ndc.near, ndc.far));
+    case 'projectionOtherHanded': {
+      if (facts.place === 'viewProjection') return lines(row('forward', true), row('forward'));
+      const [slope, constant] = depthTerms(ndc.near, ndc.far, facts.perspective);
+      const grouped = slope.includes(' ') && !slope.startsWith('(') && !slope.startsWith('-') ? `(${slope})` : slope;
+      const isNegative = signOf(view.forward) < 0;
+      const column2 = (negated: boolean) => [
+        `${p(2, 'forward')} = ${minus(isNegative !== negated, grouped)};`,
+        `${p(2, null)} = ${constant};`,
+        ...(facts.perspective ? [`${p(3, 'forward')} = ${isNegative !== negated ? '-1' : '1'};`] : []),
+      ];
+      return lines(column2(true), column2(false));
+    }
     case 'wNegated':
       return lines(`${p(3, 'forward')} = ${signOf(view.forward) < 0 ? '1' : '-1'};`, `${p(3, 'forward')} = ${signOf(view.forward) < 0 ? '-1' : '1'};`); // prettier-ignore
     case 'yFlipped':

@@ -27,6 +27,8 @@ export const mends: Readonly<Record<FaultName | 'otherCamera' | 'differs', strin
   farLeftOut: 'Far is taken as infinite: use the far that is meant.',
   depthRangeOther: 'The depth runs over the other range, −1 to 1 or 0 to 1: take the depth row of this one.',
   depthReversed: 'Depth is reversed, near and far exchanged: exchange them in the depth row.',
+  projectionOtherHanded:
+    'The projection is written for a view space of the other handedness: negate its ahead column, so that w is the distance ahead.',
   wNegated: 'w is −f: take the sign that the view’s axes have, so that w is the distance ahead.',
   yFlipped: 'y is flipped: negate the y row, or measure from the other edge, once.',
   xFlipped: 'x is flipped: negate the x row, or measure from the other edge, once.',
@@ -53,6 +55,7 @@ export const rankOf: Readonly<Partial<Record<FaultName | 'otherCamera' | 'differ
     aspectInverted: 3,
     fovAxis: 4,
     translationNotNegated: 4,
+    projectionOtherHanded: 4,
   },
   ...{ fovInOtherUnit: 4, anglesInOtherUnit: 4, depthRangeOther: 4, aheadNegated: 5, factorsSwapped: 5, identity: 5 },
 };

@@ -7,6 +7,7 @@ import {
   downstream,
   faultNames,
   givenNames,
+  handFaults,
   ndcRowFaults,
   placesOf,
   poseFaults,
@@ -23,9 +24,11 @@ import {
   projectionWith,
   viewWith,
   wholeWith,
+  withAheadNegated,
   type Intended,
   type PrintedPoint,
 } from './engine';
+import { differingCameras } from './differingCameras';
 import { invert4 } from './invert';
 
 /** A point as it was given: in the world, on the screen, how deep if said. */
@@ -44,12 +47,14 @@ export interface Given {
 
 /** A fault at a place, and how it is done where there are two ways. */
 export interface Instance {
-  readonly fault: FaultName | 'otherCamera';
+  readonly fault: FaultName | 'otherCamera' | 'differs';
   /** Where it is committed; `matrices` for the same in all given matrices at once. */
   readonly place: Place | 'matrices';
   readonly up?: boolean;
-  /** Of the other cameras. */
+  /** The name of another camera; of `differs`, a key. */
   readonly which?: string;
+  /** The camera used instead of the intended one: of `otherCamera` and `differs`. */
+  readonly camera?: Intended;
 }
 /** Another camera that the engine may have used. */
 export interface Other {
@@ -158,7 +163,12 @@ export function instancesFor(intended: Intended, given: Given, others: readonly 
   return [
     ...instances,
     ...(matrices > 1 ? [{ fault: 'transposed', place: 'matrices' } as const] : []),
-    ...others.map(({ name }): Instance => ({ fault: 'otherCamera', place: 'view', which: name })),
+    ...others.map(({ name, intended: camera }): Instance => ({
+      fault: 'otherCamera',
+      place: 'view',
+      which: name,
+      camera,
+    })),
   ];
 }
 
@@ -179,13 +189,12 @@ export class Engine {
   ) {}
 
   #intendedOf(faults: readonly Instance[]): Intended {
-    const which = faults.find(({ fault }) => fault === 'otherCamera')?.which;
-    return this.others.find(({ name }) => name === which)?.intended ?? this.intended;
+    return faults.find(({ camera }) => camera)?.camera ?? this.intended;
   }
 
   /** A matrix in the ways in which it can be made: one, or two for the camera's transform; none where it cannot be. */
   matrix(name: MatrixName, faults: readonly Instance[]): readonly Mat4[] {
-    const own = faults.filter((one) => affects(one).includes(name) || one.fault === 'otherCamera');
+    const own = faults.filter((one) => affects(one).includes(name));
     const key = `${name} ${own.map(({ fault, place, which }) => `${fault}@${place}${which ?? ''}`).join()}`;
     let made = this.#matrices.get(key);
     if (!made) this.#matrices.set(key, (made = this.#make(name, own)));
@@ -218,7 +227,9 @@ export class Engine {
         const [projection] = this.matrix('projection', plain);
         if (!view || !projection) return [];
         const swapped = at('viewProjection', ['factorsSwapped']).length > 0;
-        const product = swapped ? multiply(view, projection) : multiply(projection, view);
+        const otherHand = at('viewProjection', handFaults).length > 0;
+        const taken = otherHand ? withAheadNegated(this.#intendedOf(faults), view) : view;
+        const product = swapped ? multiply(taken, projection) : multiply(projection, taken);
         return everywhere(one(wholeWith(ndcRowsWith(product, at('viewProjection', ndcRowFaults)), at('viewProjection', wholeFaults)))); // prettier-ignore
       }
     }
@@ -229,7 +240,9 @@ export class Engine {
     const [viewProjection] = this.matrix('viewProjection', faults.filter(({ place }) => place !== 'matrices')); // prettier-ignore
     if (!viewProjection) return () => null;
     const own = faults.flatMap(({ fault, place, up }) =>
-      place === 'points' && fault !== 'otherCamera' ? [{ fault, ...(up !== undefined && { up }) }] : [],
+      place === 'points' && fault !== 'otherCamera' && fault !== 'differs'
+        ? [{ fault, ...(up !== undefined && { up }) }]
+        : [],
     );
     const intended = this.#intendedOf(faults);
     return ({ world }) => pointWith(intended, viewProjection, world, own);
@@ -249,6 +262,8 @@ export class Engine {
 /** A set of faults that explains what was given, with the thing that each is said of. */
 export interface FaultSet {
   readonly faults: readonly (Instance & { readonly where: GivenName | 'matrices' })[];
+  /** The faults of the set that make each given thing. */
+  readonly by: ReadonlyMap<GivenName, readonly Instance[]>;
 }
 
 /** The thing that a fault is said of: its place if that is given, else the first given thing after it that is wrong. */
@@ -259,10 +274,24 @@ function whereOf(one: Instance, things: readonly GivenName[], wrong: readonly Gi
   return affects(one).find((thing) => wrong.includes(thing)) ?? one.place;
 }
 
+const isAnotherCamera = ({ fault }: Instance): boolean => fault === 'otherCamera' || fault === 'differs';
+/** Whether a fault is of the same matrix as the pose or the lens in which a camera differs. */
+const isOfTheSame = (differs: Instance, { place }: Instance): boolean =>
+  place === 'matrices' ||
+  (differs.place === 'projection' ? place === 'projection' : place === 'view' || place === 'cameraToWorld');
+
+/** The subsets of up to three faults, the largest first. */
+function subsets(list: readonly Instance[]): readonly (readonly Instance[])[] {
+  return list
+    .reduce<Instance[][]>((made, one) => [...made, ...made.map((some) => [...some, one])], [[]])
+    .sort((a, b) => b.length - a.length);
+}
+
 /**
- * The smallest sets of faults, one or two, that explain what was given: empty where nothing is
- * wrong (`agrees`) and where nothing known explains it. Every given thing must come of some faults of
- * the set, and the thing that a fault is said of of all that are said of it.
+ * The smallest sets of faults that explain what was given: one or two known faults; another camera of the list with
+ * two; a proper camera with another pose or another lens, with none, one or two. Empty where nothing is wrong
+ * (`agrees`) and where none of these explains it. Every given thing must come of some faults of the set, and the
+ * thing that a fault is said of of all that are said of it.
  */
 export function explainingSets(
   engine: Engine,
@@ -273,42 +302,78 @@ export function explainingSets(
   if (!wrong.length) return { agrees: true, wrong, sets: [] };
   const instances = instancesFor(engine.intended, given, engine.others);
   const known = new Map<string, boolean>();
-  const keyOf = (one: Instance) => `${one.fault} ${one.place} ${one.up ?? ''} ${one.which ?? ''}`;
-  const keys = new Map(instances.map((one) => [one, keyOf(one)]));
+  const keys = new Map<Instance, string>();
+  const keyOf = (one: Instance): string => {
+    let key = keys.get(one);
+    if (!key) keys.set(one, (key = `${one.fault} ${one.place} ${one.up ?? ''} ${one.which ?? ''}`));
+    return key;
+  };
   const matches = (thing: GivenName, faults: readonly Instance[]): boolean => {
-    const key = `${thing}|${faults.map((one) => keys.get(one)).join('|')}`;
+    const key = `${thing}|${faults.map(keyOf).join('|')}`;
     let found = known.get(key);
     if (found === undefined) known.set(key, (found = engine.matches(given, thing, faults)));
     return found;
   };
-  /** Whether a set explains every given thing, none of it to spare. */
-  const explains = (set: readonly Instance[]): boolean => {
+  /** How a set explains every given thing, none of the set to spare; null where it does not. */
+  const explanationOf = (set: readonly Instance[]): FaultSet | null => {
+    if (!wrong.every((thing) => set.some((one) => affects(one).includes(thing)))) return null;
     const where = set.map((one) => whereOf(one, things, wrong));
     const used = new Set<Instance>();
+    const by = new Map<GivenName, readonly Instance[]>();
     for (const thing of things) {
       const own = set.filter((one) => affects(one).includes(thing));
       const named = set.filter((_, i) => where[i] === thing || (where[i] === 'matrices' && thing !== 'points'));
-      const ways = own.length === 2 ? [[], [own[0]!], [own[1]!], own] : own.length === 1 ? [[], own] : [[]];
       // All of the set where it can be, before less of it.
-      const way = [...ways].reverse().find((some) => named.every((one) => some.includes(one)) && matches(thing, some));
-      if (!way) return false;
+      const way = subsets(own).find((some) => named.every((one) => some.includes(one)) && matches(thing, some));
+      if (!way) return null;
+      by.set(thing, way);
       // A fault shows only where the thing is wrong.
       if (wrong.includes(thing)) for (const one of way) used.add(one);
     }
-    return used.size === set.length;
+    return used.size === set.length ? { faults: set.map((one, i) => ({ ...one, where: where[i]! })), by } : null;
   };
-  const said = (set: readonly Instance[]): FaultSet => ({
-    faults: set.map((one) => ({ ...one, where: whereOf(one, things, wrong) })),
-  });
-  const covers = (set: readonly Instance[]) => wrong.every((thing) => set.some((one) => affects(one).includes(thing)));
-  const singles = instances.filter((one) => covers([one]) && explains([one]));
-  if (singles.length) return { agrees: false, wrong, sets: singles.map((one) => said([one])) };
-  const pairs: FaultSet[] = [];
-  for (let i = 0; i < instances.length; i++)
-    for (let k = i + 1; k < instances.length; k++) {
-      const [a, b] = [instances[i]!, instances[k]!];
-      if (a.fault === b.fault && a.place === b.place) continue;
-      if (covers([a, b]) && explains([a, b])) pairs.push(said([a, b]));
-    }
-  return { agrees: false, wrong, sets: pairs };
+  const explaining = (sets: Iterable<readonly Instance[]>): FaultSet[] =>
+    [...sets].flatMap((set) => {
+      const found = explanationOf(set);
+      return found ? [found] : [];
+    });
+  function* singlesWith(first: readonly Instance[], list: readonly Instance[]) {
+    for (const one of list) yield [...first, one];
+  }
+  function* pairsWith(first: readonly Instance[], list: readonly Instance[]) {
+    for (const [i, a] of list.entries())
+      for (const b of list.slice(i + 1)) if (a.fault !== b.fault || a.place !== b.place) yield [...first, a, b];
+  }
+  const plain = instances.filter((one) => !isAnotherCamera(one));
+  const steps: (() => FaultSet[])[] = [
+    () => explaining(singlesWith([], instances)),
+    () => explaining(pairsWith([], instances)),
+    // Another camera of the list with two faults, where a given thing is that camera's.
+    () =>
+      instances
+        .filter((one) => one.fault === 'otherCamera' && wrong.some((thing) => matches(thing, [one])))
+        .flatMap((one) => explaining(pairsWith([one], plain))),
+  ];
+  let differing: readonly Instance[] | undefined;
+  const withDiffering = (more: (one: Instance, rest: readonly Instance[]) => Iterable<readonly Instance[]>) => () => {
+    differing ??= differingCameras(engine, given, (place) => plain.filter((one) => one.place === place));
+    return differing.flatMap((one) =>
+      explaining(
+        more(
+          one,
+          plain.filter((fault) => !isOfTheSame(one, fault)),
+        ),
+      ),
+    );
+  };
+  steps.push(
+    withDiffering((one) => [[one]]),
+    withDiffering((one, rest) => singlesWith([one], rest)),
+    withDiffering((one, rest) => pairsWith([one], rest)),
+  );
+  for (const step of steps) {
+    const sets = step();
+    if (sets.length) return { agrees: false, wrong, sets };
+  }
+  return { agrees: false, wrong, sets: [] };
 }

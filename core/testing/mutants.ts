@@ -104,6 +104,10 @@ export const mutants: Readonly<Record<string, Edit>> = {
   shiftLeftOut: projected(put(/frame\.shift\.[xy]/g, '0')),
   'shiftLeftOut points': screened(put(/ - frame\.shift\.[xy]/g, '')),
   wNegated: entries('projection_matrix', (rows) => rows.map((row, r) => (r < 3 ? row : row.map((cell) => (cell === '0' ? cell : `-(${cell})`))))), // prettier-ignore
+  projectionOtherHanded: entries('projection_matrix', (rows) => {
+    const ahead = rows[2]!.findIndex((cell) => cell !== '0');
+    return rows.map((row) => row.map((cell, c) => (c === ahead && cell !== '0' ? `-(${cell})` : cell)));
+  }),
   notDivided: screened(put(/\(ahead \* (frame\.half_size\.[xy])\)/g, '$1')),
   viewportMissing: screened(put(/frame\.origin\.x \+ \(across \+ 1\) \/ 2 \* frame\.size\.x/, 'across')),
   viewportOffset: screened(put(/frame\.origin\.[xy] \+ /g, '')),

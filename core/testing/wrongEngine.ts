@@ -245,6 +245,7 @@ function projectionOf(shot: Shot, has: Has): M {
   if (has('wNegated')) rows = negatedRow(rows, 3);
   if (has('yFlipped')) rows = negatedRow(rows, 1);
   if (has('xFlipped')) rows = negatedRow(rows, 0);
+  if (has('projectionOtherHanded')) rows = rows.map(([x, y, ahead, one]) => [x!, y!, -ahead!, one!]);
   return inLetters(c.view, rows);
 }
 
@@ -342,7 +343,7 @@ export function mistakesOf(shot: Shot): Mistake[] {
     ...(lens === 'verticalFov' ? ['fovAxis'] : []),
     ...(lens !== 'frustum' ? ['aspectInverted', 'aspectMissing'] : []),
     ...(shot.shift[0] ? ['shiftLeftOut'] : []),
-    ...['depthRangeOther', 'depthReversed', 'yFlipped', 'xFlipped'],
+    ...['depthRangeOther', 'depthReversed', 'projectionOtherHanded', 'yFlipped', 'xFlipped'],
     ...(round ? ['wNegated', ...(shot.far === null ? [] : ['farLeftOut'])] : []),
   ];
   const at = (place: Mistake['place'], faults: readonly string[]): Mistake[] =>
