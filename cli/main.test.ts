@@ -42,6 +42,24 @@ describe('the command line', () => {
     expect(shell(slow).stdout).toBe(JSON.stringify(answer) + '\n');
   });
 
+  it('explains the numbers of a log, as text and as JSON, and ends by the verdict', () => {
+    const given = file('intended.json', JSON.stringify(request(0)));
+    const printed = (m: readonly number[]) => file('engine.log', `12:00:01 [cam] view = ${m.join(', ')}\n`);
+    const right = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+    const turned = [0.8, 0, 0.6, 0, 0, 1, 0, 0, -0.6, 0, 0.8, 0, 0, 0, 0, 1];
+    const agrees = run('diagnose', given, printed(right));
+    expect([agrees.status, agrees.stdout]).toEqual([0, expect.stringContaining('These are the camera’s numbers')]);
+    const off = run('diagnose', given, printed(turned), '--json');
+    expect(off.status).toBe(1);
+    const answer = JSON.parse(off.stdout) as { reading: { matrices: { role: string; values: number[] }[] } };
+    expect(answer).toMatchObject({ answer: { verdict: 'explained' }, identify: { candidates: expect.any(Array) } });
+    expect(answer.reading.matrices).toMatchObject([{ role: 'view', listing: 'columns', values: turned }]);
+    const piped = shell(`cat ${join(folder, 'engine.log')} | ${process.execPath} ${cli} diagnose ${given} - --json`);
+    expect(piped.stdout).toBe(off.stdout);
+    expect(run('diagnose', given, file('empty.log', 'nothing of the kind')).status).toBe(2);
+    expect(run('diagnose', given, join(folder, 'no such log')).status).toBe(2);
+  });
+
   it('writes the code of a camera, to standard output or a folder, and refuses what it cannot', () => {
     const given = file('camera.json', JSON.stringify(request(0)));
     const shown = run('code', given, '--language', 'c++', '--parts', 'camera,worldToScreen', '--number', 'float');

@@ -235,6 +235,30 @@ program
   });
 
 program
+  .command('diagnose')
+  .description('explain the numbers that an engine printed; exit 0 they agree, 1 they do not, 2 nothing to read')
+  .argument('<request>', 'a compute request with the intended camera and its conventions')
+  .argument('<log>', 'the engine’s output with matrices and points in any form, or - for standard input')
+  .option('--json', 'the reading and the answers of diagnose and identify as JSON')
+  .action(async (file: string, logFile: string, { json }: { json?: boolean }) => {
+    const given = await readJson(file);
+    if (!given) return;
+    let text: string;
+    try {
+      text = await readText(logFile);
+    } catch (error) {
+      const message = `${logFile} cannot be read: ${(error as Error).message}.`;
+      return void (await refuse(problemDocument([{ path: '', message }], 422, 'No log')));
+    }
+    const { diagnoseLog, logDiagnosisText } = await import('../formats/logDiagnosis');
+    const found = diagnoseLog(given.value, text);
+    if (!found.ok) return void (await refuse(problemDocument(found.problems)));
+    const { value } = found;
+    await write(process.stdout, [json ? `${JSON.stringify(value, null, 2)}\n` : logDiagnosisText(value)]);
+    process.exitCode = value.answer.verdict === 'agrees' ? 0 : 1;
+  });
+
+program
   .command('report')
   .description('write one page of HTML: pictures, numbers, working, test vectors and code of a set-up')
   .argument('<request>', 'a compute request with the camera and its conventions, or - for standard input')

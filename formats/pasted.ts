@@ -1,4 +1,4 @@
-import { setAside, treeOf, type Group, type Node, type PrintedNumber } from './pastedText';
+import { factorsOf, setAside, treeOf, type Factor, type Group, type Node, type PrintedNumber } from './pastedText';
 
 /*
  * Matrices, vectors and points as they come out of logs, debuggers and source, told by their shape, by
@@ -26,6 +26,8 @@ export interface PastedItem {
   readonly steps: readonly number[];
   /** Of a matrix, whether it was printed as a square of rows, or as a flat list. */
   readonly square: boolean;
+  /** Of a matrix, the order that the text says it is printed in. */
+  readonly order: 'rows' | 'columns' | null;
   readonly from: number;
   readonly to: number;
 }
@@ -175,8 +177,8 @@ function mergedAtoms(atoms: readonly Atom[]): Atom[] {
 
 const labels: readonly (readonly [PastedRole, RegExp])[] = [
   ['unused', /inv(?:erse)?[ _.-]*(?:u_|m_)?(?:view[ _.-]*)?proj|proj(?:ection)?[ _.-]*inv|normal[ _.-]*mat|shadow|light[ _.-]*(?:view|proj)|previous|prev\b|screen[ _.-]*to[ _.-]*world|ndc[ _.-]*to|clip[ _.-]*to/],
-  ['viewProjection', /view[ _.-]*proj|\bp[ _]?v\b|\bv[ _]?p\b|\bmvp\b|\bpv\b|\bvp\b|proj(?:ection)?[ _.*-]*(?:x |times )?view|clip[ _.-]*from[ _.-]*world|world[ _.-]*to[ _.-]*clip|w2clip|camera[ _.-]*matrix[ _.-]*full|combined/],
-  ['cameraToWorld', /inv(?:erse)?[ _.-]*(?:u_|m_)?view|view[ _.-]*inv|(?:camera|cam|view|eye)[ _.-]*to[ _.-]*world|world[ _.-]*from[ _.-]*(?:camera|cam|view|eye)|c2w|(?:camera|cam)[ _.-]*(?:transform|pose|world|node|local[ _.-]*to)|(?:transform|pose)[ _.-]*of[ _.-]*(?:the[ _.-]*)?cam/],
+  ['viewProjection', /view[ _.*×·-]*proj|\bp[ _]?v\b|\bv[ _]?p\b|\bmvp\b|\bpv\b|\bvp\b|proj(?:ection)?[ _.*×·-]*(?:x |times )?view|clip[ _.-]*from[ _.-]*world|world[ _.-]*to[ _.-]*clip|w2clip|camera[ _.-]*matrix[ _.-]*full|combined/],
+  ['cameraToWorld', /inv(?:erse)?[ _.-]*(?:u_|m_)?view|view[ _.-]*inv|(?:camera|cam|view|eye)[ _.-]*to[ _.-]*world|world[ _.-]*from[ _.-]*(?:camera|cam|view|eye)|c2w|(?:camera|cam)[ _.-]*(?:transform|pose|world(?![ _.-]*(?:to|2)[ _.-])|node|local[ _.-]*to)|(?:transform|pose)[ _.-]*of[ _.-]*(?:the[ _.-]*)?cam/],
   ['projection', /proj|persp|clip[ _.-]*from[ _.-]*(?:view|camera|eye)|(?:view|camera|eye)[ _.-]*to[ _.-]*clip|ortho|\bp\b|lens[ _.-]*mat/],
   ['view', /view|world[ _.-]*to[ _.-]*(?:camera|cam|eye)|(?:camera|cam|eye)[ _.-]*from[ _.-]*world|w2c|look[ _.-]*at|\bv\b/],
 ]; // prettier-ignore
@@ -191,11 +193,22 @@ const spread = (text: string): string => text.replace(/([a-z\d])([A-Z])/g, '$1 $
 /** The words nearest before a place, on its line and the last lines that say something. */
 function labelBefore(text: string, from: number, since: number): string {
   const lines = text.slice(Math.max(since, from - 400), from).split('\n');
-  for (let i = lines.length - 1; i >= 0 && i >= lines.length - 4; i--) {
+  for (let i = lines.length - 1; i >= 0 && i >= lines.length - 6; i--) {
     const words = (lines[i]!.match(/[A-Za-z_$][\w$.]*/g) ?? []).filter((one) => !isPlain(one));
     if (words.length) return lines[i]!.replace(/[\s=:({[|<"'*/#,>)-]+$/, '').replace(/^[\s|>*/#,)}\]"';-]+/, '').slice(-60); // prettier-ignore
   }
   return '';
+}
+
+const isUnit = (v: readonly number[], loose: number): boolean => Math.abs(Math.hypot(...v) - 1) < loose;
+/**
+ * Whether sixteen numbers of a view projection are printed by rows, for column vectors: w of a perspective camera is
+ * the distance ahead, whose three coefficients have length 1. Null where rows and columns both allow it, or neither.
+ */
+function viewProjectionByRows(m: readonly number[], loose: number): boolean | null {
+  const lastRow = isUnit(m.slice(12, 15), loose);
+  const lastColumn = isUnit([m[3]!, m[7]!, m[11]!], loose);
+  return lastRow === lastColumn ? null : lastRow;
 }
 
 /** A matrix of column vectors by its rows, as far as its numbers tell what it is. */
@@ -227,6 +240,18 @@ function completed(numbers: readonly PrintedNumber[], across: number): PrintedNu
   return [...numbers, zero!, zero!, zero!, one!];
 }
 
+/** The order that words on the lines of a matrix, or above it, say. */
+function orderSaid(text: string, { from, to }: Atom, since: number): PastedItem['order'] {
+  const before = text
+    .slice(Math.max(since, from - 200), from)
+    .split('\n')
+    .slice(-3)
+    .join('\n');
+  const behind = text.slice(to, to + 60).split('\n')[0]!;
+  const said = /\b(row|col(?:umn)?)s?[ _-]*(?:major|order|wise)\b/i.exec(`${before} ${behind}`);
+  return said ? (said[1]!.toLowerCase() === 'row' ? 'rows' : 'columns') : null;
+}
+
 function itemOf(text: string, atom: Atom, since: number): PastedItem | null {
   const { numbers: printed, across, from, to } = atom;
   const n = printed.length;
@@ -239,12 +264,18 @@ function itemOf(text: string, atom: Atom, since: number): PastedItem | null {
     const own = named ? null : roleOfNumbers(numbers);
     // “camera” by itself is the camera’s transform, unless its numbers are none.
     const camera = !named && /cam(?:era)?\b/.test(said) && own?.role === 'view';
-    const role = named?.[0] ?? (camera ? 'cameraToWorld' : (own?.role ?? 'unused'));
-    return { kind: 'matrix', role, by: named || camera ? 'label' : own ? 'numbers' : 'none', label, numbers, steps: full.map((one) => one.step), square: across === 4 || across === 3, from, to }; // prettier-ignore
+    // Sixteen integers without a name are no view projection.
+    const isNone = own?.role === 'viewProjection' && numbers.every(Number.isInteger);
+    const role = named?.[0] ?? (camera ? 'cameraToWorld' : isNone ? 'unused' : (own?.role ?? 'unused'));
+    return { kind: 'matrix', role, by: named || camera ? 'label' : own ? 'numbers' : 'none', label, numbers, steps: full.map((one) => one.step), square: across === 4 || across === 3, order: orderSaid(text, atom, since), from, to }; // prettier-ignore
   }
   if (n < 2 || n > 6) return null;
-  const values = { label, numbers: printed.map((one) => one.value), steps: printed.map((one) => one.step), square: false, from, to }; // prettier-ignore
-  if (n > 4) return { kind: 'point', role: 'point', by: 'numbers', ...values };
+  const values = { label, numbers: printed.map((one) => one.value), steps: printed.map((one) => one.step), square: false, order: null, from, to }; // prettier-ignore
+  // Places of pixels have decimals; five integers in a row are anything.
+  if (n > 4) {
+    const isPoint = values.numbers.some((v) => !Number.isInteger(v)) || vectorLabels.some(([, pattern]) => pattern.test(said)); // prettier-ignore
+    return { kind: 'point', role: isPoint ? 'point' : 'unused', by: isPoint ? 'numbers' : 'none', ...values };
+  }
   const role = notPoints.test(said) ? undefined : vectorLabels.find(([, pattern]) => pattern.test(said))?.[0];
   return { kind: 'vector', role: role ?? 'unused', by: role ? 'label' : 'none', ...values };
 }
@@ -267,13 +298,26 @@ function paired(items: readonly PastedItem[], atoms: readonly Atom[]): PastedIte
   return out;
 }
 
+/** The atoms with the first after each factor multiplied by it. */
+function scaledAtoms(atoms: readonly Atom[], factors: readonly Factor[]): readonly Atom[] {
+  const scaled = [...atoms];
+  for (const { value, to } of factors) {
+    const i = scaled.findIndex(({ from }) => from >= to);
+    const atom = scaled[i];
+    if (!atom) continue;
+    const numbers = atom.numbers.map((one) => ({ ...one, value: one.value * value, step: one.step * Math.abs(value) }));
+    scaled[i] = { ...atom, numbers };
+  }
+  return scaled;
+}
+
 /**
  * Reads what was pasted: matrices and points with their roles, and what is left over. Any text may
  * come in; one without numbers reads as nothing.
  */
 export function readPasted(text: string): PastedReading {
   const bare = setAside(text);
-  const atoms = mergedAtoms(atomsOf(bare, treeOf(bare)));
+  const atoms = scaledAtoms(mergedAtoms(atomsOf(bare, treeOf(bare))), factorsOf(text));
   let since = 0;
   const made = atoms.map((atom) => {
     const item = itemOf(bare, atom, since);
@@ -290,13 +334,16 @@ export function readPasted(text: string): PastedReading {
 }
 
 /**
- * Whether a matrix that was printed as a square shows its rows over one another, as it is written for
- * column vectors, told by where its 0, 0, 0, 1 or its w stands; null where its numbers do not tell.
+ * Whether a matrix is printed by the rows that it has for column vectors: by the place of its 0, 0, 0, 1 or of its w.
+ *
+ * @returns null where its numbers do not tell, and for a flat list
  */
-export function printedByRows({ numbers, square }: PastedItem): boolean | null {
+export function printedByRows({ numbers, square, role, steps }: PastedItem): boolean | null {
   if (!square) return null;
   const own = roleOfNumbers(numbers);
-  return own && own.role !== 'viewProjection' ? !own.turned : null;
+  if (own && own.role !== 'viewProjection') return !own.turned;
+  if (role !== 'viewProjection' && !own) return null;
+  return viewProjectionByRows(numbers, 1e-4 + 2 * Math.max(...steps));
 }
 
 /**

@@ -35,7 +35,7 @@ const source = String.raw`(?<![\w./\\-])[\w./\\-]+\.(?:cpp|cxx|cc|hpp|hh|c|h|rs|
 const level = String.raw`(?:TRACE|DEBUG|DBG|INFO|WARN(?:ING)?|ERROR|ERR|LOG|VERBOSE|[VDIWE]\/\w+)\b:?`;
 /** What a log puts at the beginning of a line. */
 const prefix = new RegExp(
-  String.raw`^[ \t]*(?:(?:${date}|${clock}|\[(?:${date}|${clock})\]|\[\s*\d+\.\d+\](?=\s+[A-Za-z[])|\[?${level}\]?|\[[A-Za-z][\w .:/#-]*\](?=\s)|${source}:?|\(\d+\)|[|>](?=\s))[ \t]*)+`,
+  String.raw`^[ \t]*(?:(?:${date}|${clock}|\[(?:${date}|${clock})\]|\[\s*\d+\.\d+\](?=\s+[A-Za-z[])|\[?${level}\]?|\[[A-Za-z][\w .:/#-]*\](?=\s)|\[(?:(?:t|[A-Za-z_]{2,})=[\w.:/#-]+[ ,]{0,2}){1,4}\](?=[ \t]+\S)|${source}:?|\(\d+\)|[|>](?=\s))[ \t]*)+`,
   'gim',
 );
 /** Numbers that are none of a matrix or a point: what they say of is known by their form. */
@@ -52,13 +52,17 @@ const asides = [
   /(?<=[\w>\])])\s{0,8}(?:\[\s{0,8}\d+\s{0,8}\]){1,4}(?=\s{0,8}(?:[=:{;,)]|$))/gm,
   /(?:^|(?<=[\s,({]))\[\s*\d+\s*\](?:\[\s*\d+\s*\])?\s*[:=]/gm,
   /^[ \t]*\[\s*\d{1,2}\s*\](?=\s+[-+\d.[(])/gm,
+  // The same in round brackets, and the length of an array before its elements.
+  /(?<=[\w)])\(\s{0,4}\d\s{0,4},\s{0,4}\d\s{0,4}\)(?=\s{0,8}[:=])/g,
+  /(?<=\w)\(\d{1,3}\)(?=\s{0,8}[[{])/g,
   // Numbers as keys: {"0": 1, "1": 0}.
   /(?<=[{,\s])["']?\d{1,2}["']?\s*:(?=\s*[-+\d.])/g,
   /\b(?:row|col|column|r|c)[ _-]?\d\b\s*[:=]?/gi,
   /\bdtype\s*=\s*[\w.'"]+/g,
 ];
 
-const number = /[-+−]?(?:0x[0-9a-f]*(?:\.[0-9a-f]*)?p[-+]?\d+|(?:\d+(?:\.\d*)?|\.\d+)(?:e[-+]?\d+)?|(?:inf(?:inity)?|nan)\b)(?:_?f(?:32|64)?|[dl])?(?!\w|\.\d)/iy; // prettier-ignore
+const number = /[-+−]?(?:0x[0-9a-f]*(?:\.[0-9a-f]*)?p[-+]?\d+|(?:\d+(?:\.\d*)?|\.\d+)(?:e[-+]?\d+|d(?:[-+]\d+|\d\d))?|(?:inf(?:inity)?|nan)\b)(?:_?f(?:32|64)?|[dl])?(?!\w|\.\d)/iy; // prettier-ignore
+const padded = /0\d+(?![\w.,])/y;
 const bits = /0x([0-9a-f]{8})\b/iy;
 const repeats = /\s{0,8}<repeats (\d+) times>/y;
 const word = /[A-Za-z_$][\w$]*(?:[.-](?=[A-Za-z_])[\w$]+|::[\w$]+)*/y;
@@ -77,11 +81,11 @@ function readNumber(text: string): { value: number; step: number } {
   if (/0x/i.test(plain)) return { value: hexFloat(plain), step: 0 };
   if (/nan/i.test(plain)) return { value: NaN, step: 0 };
   if (/inf/i.test(plain)) return { value: plain.startsWith('-') ? -Infinity : Infinity, step: 0 };
-  const [mantissa = '', exponent = '0'] = plain.toLowerCase().split('e');
+  const [mantissa = '', exponent = '0'] = plain.toLowerCase().split(/[ed]/);
   const decimals = mantissa.split('.')[1]?.length ?? 0;
   // A whole number without a point is itself.
   const step = mantissa.includes('.') || exponent !== '0' ? 10 ** (Number(exponent) - decimals) : 0;
-  return { value: Number(plain), step };
+  return { value: Number(plain.replace(/d/i, 'e')), step };
 }
 
 /** Brackets nested deeper than this are passed over. */
@@ -90,10 +94,40 @@ const deepest = 32;
 /** Brackets that stand for one another; what points out of nothing or closes nothing is no bracket. */
 const closing: Readonly<Record<string, string>> = { '(': ')', '[': ']', '{': '}' };
 
-/** The text without what a log adds, its places kept: blanks stand for it. */
+/** Numbers of a line that have a decimal comma, where they can have: a comma between digits, one in a number. */
+const commaNumbers = (line: string): readonly string[] | null => {
+  if (/\d\.\d|,(?!\d)|(?<!\d),/.test(line)) return null;
+  const found = line.match(/\d+(?:,\d+)+/g) ?? [];
+  return found.every((one) => one.indexOf(',') === one.lastIndexOf(',')) ? found : null;
+};
+/**
+ * The text with decimal commas as points: on lines with four such numbers or more, most of them to three decimals or
+ * more, and then on other lines that allow it. A list of integers parted by commas is none.
+ */
+function withDecimalPoints(text: string): string {
+  if (!/\d,\d{3}/.test(text)) return text;
+  const lines = text.split('\n');
+  const numbers = lines.map(commaNumbers);
+  const isSure = (found: readonly string[] | null) =>
+    found !== null && found.length > 3 && 2 * found.filter((one) => /,\d{3}/.test(one)).length > found.length;
+  if (!numbers.some(isSure)) return text;
+  return lines.map((line, i) => (numbers[i] ? line.replace(/(?<=\d),(?=\d)/g, '.') : line)).join('\n');
+}
+
+/** A factor of all numbers of the block under it: `1.0e+03 *` on a line by itself. */
+export interface Factor {
+  readonly value: number;
+  /** Where it ends. */
+  readonly to: number;
+}
+const factorLine = /^[ \t]*([-+]?\d+(?:\.\d*)?(?:e[-+]?\d+)?)[ \t]*[*×][ \t]*$/gim;
+export const factorsOf = (text: string): readonly Factor[] =>
+  [...text.matchAll(factorLine)].map((found) => ({ value: Number(found[1]), to: found.index + found[0].length }));
+
+/** The text without what a log adds, its places kept: blanks stand for it. Decimal commas become points. */
 export function setAside(text: string): string {
   const blank = (found: string) => found.replace(/[^\n]/g, ' ');
-  let left = text.replace(prefix, blank);
+  let left = withDecimalPoints(text).replace(prefix, blank).replace(factorLine, blank);
   for (const aside of asides) left = left.replace(aside, blank);
   return left;
 }
@@ -128,6 +162,12 @@ export function treeOf(text: string): readonly Node[] {
     if (pattern) {
       value.setUint32(0, Number.parseInt(pattern[1]!, 16));
       put({ ...{ kind: 'number', value: value.getFloat32(0), step: 0, bits: true }, from: at, to: (at += pattern[0].length) }); // prettier-ignore
+      continue;
+    }
+    // An integer with zeros before it is part of a code or of a dump.
+    const code = take(padded, at);
+    if (code) {
+      put({ kind: 'word', text: 'code', from: at, to: (at += code[0].length) });
       continue;
     }
     const printed = take(number, at);

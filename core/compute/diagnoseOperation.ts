@@ -2,7 +2,13 @@ import { frameFov, frameOf, pictureShape } from '../camera/frame';
 import { anglesOfBasis } from '../camera/orientation';
 import { withoutNegativeZero, type ConventionCodec } from '../conventions/codec';
 import { readGiven, type ReadLens, type ReadPose } from '../diagnose/decompose';
-import { diagnoseListings, withOtherListings, type Explanation } from '../diagnose/diagnose';
+import {
+  diagnoseListings,
+  withOtherListings,
+  type Difference,
+  type Explanation,
+  type SaidFault,
+} from '../diagnose/diagnose';
 import type { Intended } from '../diagnose/engine';
 import {
   agreedOf,
@@ -99,6 +105,28 @@ function decomposedDigits({ matrices, digits }: Given, e: ConventionCodec) {
   return { pose: numbers('pose'), lens: numbers('lens') };
 }
 
+/** The number that is read off for each difference. */
+const readNames: Readonly<Record<Difference['name'], readonly ['pose' | 'lens', string]>> = {
+  position: ['pose', 'position'],
+  orientation: ['pose', 'yaw'],
+  fieldOfView: ['lens', 'verticalFov'],
+  near: ['lens', 'near'],
+  far: ['lens', 'far'],
+  shift: ['lens', 'shift'],
+};
+/** A fault with the supported figures of every number that was read off for it. */
+const withDigits = (said: SaidFault, digits: ReturnType<typeof decomposedDigits>): object =>
+  said.what
+    ? {
+        ...said,
+        what: said.what.map((one) => {
+          const [part, name] = readNames[one.name];
+          const figures = digits[part][name];
+          return figures === undefined ? one : { ...one, digits: figures };
+        }),
+      }
+    : said;
+
 /** What the candidates differ in, as it is answered. */
 const openAnswer = ({ name, number, values }: Open) => ({
   ...{ name, number, decides: decides[number] },
@@ -169,6 +197,8 @@ export const diagnoseOperations: Pick<Operations, 'diagnose' | 'identify'> = {
       ...(listingUnknown.length > 0 && { listing }),
       explanations: [...found.explanations, ...tied].map((one: Explanation) => ({
         ...one,
+        faults: one.faults.map((fault) => withDigits(fault, readDigits)),
+        equivalent: one.equivalent.map((set) => set.map((fault) => withDigits(fault, readDigits))),
         decides: one.decides.map((number) => number ?? { where: null, reason: 'nothingDecides' }),
         ...why(one),
       })),

@@ -1,9 +1,10 @@
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { figure, counted } from '../../ui/figures';
 import type { RequestCamera } from '../../../core/compute/schema';
-import type { CandidateSaid, Identified } from './answers';
+import type { CandidateSaid, Identified } from '../../../formats/diagnosisAnswers';
 import { change, takeCamera, takeConventions } from './edits';
 import { useFound } from './found';
+import { supported, supportedAll } from './words';
 
 const axes = ({ right, up, forward }: { right: string; up: string; forward: string }) => `${right} ${up} ${forward}`.replaceAll('-', '−'); // prettier-ignore
 const depths = ({ near, far }: { near: number; far: number }) => `${figure(near, 0)}…${figure(far, 0)}`;
@@ -18,18 +19,25 @@ interface Row {
 const nearOf = ({ camera }: CandidateSaid): number | null => camera.projection?.near ?? null;
 const farOf = ({ camera }: CandidateSaid): number | null =>
   camera.projection ? (camera.projection.far ?? Infinity) : null;
+const supportedOrNone = (v: number | null, digits: number | undefined): string =>
+  v === null ? '' : v === Infinity ? 'infinite' : supported(v, digits, 4);
 const columns: readonly ListColumn<Row>[] = [
   { name: 'view axes', width: '1fr', value: ({ one }) => axes(one.conventions.view) },
   { name: 'NDC', width: '48px', value: ({ one }) => depths(one.conventions.ndc) },
-  { name: 'near', width: '56px', value: ({ one }) => nearOf(one), decimals: 3 },
-  { name: 'far', width: '60px', value: ({ one }) => farOf(one), decimals: 1 },
+  { name: 'near', width: '56px', value: ({ one }) => supportedOrNone(nearOf(one), one.digits?.['near']) },
+  { name: 'far', width: '60px', value: ({ one }) => supportedOrNone(farOf(one), one.digits?.['far']) },
 ];
 
-const openWords = { view: 'the view’s axes', ndc: 'the depths of the NDC', matrix: 'the listing' } as const;
+const openWords = {
+  world: 'the world’s axes',
+  view: 'the view’s axes',
+  ndc: 'the depths of the NDC',
+  matrix: 'the listing',
+} as const;
 
 /** What is open, each with the number that would decide it. */
 function Open({ open }: Pick<Identified, 'open'>) {
-  const valueText = (name: Identified['open'][number]['name'], value: Identified['open'][number]['values'][number]) => name === 'view' ? axes(value['view'] as never) : name === 'ndc' ? depths(value['ndc'] as never) : listing(value['matrix'] as never); // prettier-ignore
+  const valueText = (name: Identified['open'][number]['name'], value: Identified['open'][number]['values'][number]) => name === 'view' || name === 'world' ? axes(value[name] as never) : name === 'ndc' ? depths(value['ndc'] as never) : listing(value['matrix'] as never); // prettier-ignore
   const numberText = (v: number | readonly number[]) => (typeof v === 'number' ? figure(v, 4) : v.map((one) => figure(one, 2)).join(', ')); // prettier-ignore
   return (
     <>
@@ -56,6 +64,7 @@ export function Alone() {
       </p>
     ); // prettier-ignore
   const { candidates, decided, open } = identified;
+  const digits = candidates[0]?.digits ?? {};
   if (!candidates.length)
     return (
       <>
@@ -63,8 +72,7 @@ export function Alone() {
           Under no conventions are these numbers a proper camera’s.
         </p>
         <p className="text-note leading-4 text-ink2">
-          View axes, NDC depths and the listing were tried, with the world’s axes and the NDC’s y as they are set above.
-          Numbers that mirror the world are none of theirs.
+          World axes, view axes, NDC depths and the listing were tried, with the NDC’s y as it is set above.
         </p>
       </>
     );
@@ -74,11 +82,17 @@ export function Alone() {
   const whole = camera.position && camera.orientation && camera.projection ? (camera as RequestCamera) : null;
   const said = [
     'view' in decided && `view axes ${axes(decided['view'] as never)}`,
-    'ndc' in decided && `NDC depths ${depths(decided['ndc'] as never)}`,
+    'worldUp' in decided &&
+      `world up ${String(decided['worldUp']).replace('-', '−')}, ${String(decided['worldHandedness'])}-handed`,
+    'ndc' in decided &&
+      `NDC depths ${depths(decided['ndc'] as never)}${(decided['ndc'] as { near: number; far: number }).near > (decided['ndc'] as { far: number }).far ? ', reversed' : ''}`,
     'matrix' in decided && listing(decided['matrix'] as never),
-    'position' in decided && `an eye at ${(decided['position'] as number[]).map((v) => figure(v, 3)).join(', ')}`,
-    'verticalFov' in decided && `a vertical field of view of ${figure(decided['verticalFov'] as number, 3)}`,
-    'far' in decided && `far at ${decided['far'] === null ? 'infinity' : figure(decided['far'] as number, 3)}`,
+    'position' in decided && `an eye at ${supportedAll(decided['position'] as number[], digits['position'], 6)}`,
+    'verticalFov' in decided &&
+      `a vertical field of view of ${supported(decided['verticalFov'] as number, digits['verticalFov'])}`,
+    'near' in decided && `near at ${supported(decided['near'] as number, digits['near'])}`,
+    'far' in decided &&
+      `far at ${decided['far'] === null ? 'infinity' : supported(decided['far'] as number, digits['far'])}`,
   ].filter(Boolean);
   return (
     <>

@@ -7,11 +7,12 @@ import { endGesture } from '../../state/document';
 import { useTaskMoment } from '../../state/tempo';
 import { counted } from '../../ui/figures';
 import { change, correct, setText } from './edits';
-import { readingNow, rolesFor, type Reading, type Used } from './reading';
+import { rolesFor, type LogReading, type UsedItem } from '../../../formats/logReading';
+import { readingNow } from './reading';
 import type { DiagnoseState } from './state';
 import { roleWords } from './words';
 
-const byWords: Readonly<Record<Used['item']['by'], string>> = {
+const byWords: Readonly<Record<UsedItem['item']['by'], string>> = {
   label: 'by the words before it',
   numbers: 'by its numbers',
   place: 'by what it stands beside',
@@ -19,7 +20,7 @@ const byWords: Readonly<Record<Used['item']['by'], string>> = {
 };
 
 /** The text with what was read of it lit, beneath the field that it is edited in. */
-function LitText({ text, reading, lit }: { text: string; reading: Reading; lit: number | null }) {
+function LitText({ text, reading, lit }: { text: string; reading: LogReading; lit: number | null }) {
   const spans = [
     ...reading.used.map(({ item, role, why }) => ({ from: item.from, to: item.to, as: role === 'unused' || why ? 'unused' : 'used' })),
     ...reading.left.map(({ from, to }) => ({ from, to, as: 'left' })),
@@ -43,7 +44,7 @@ function LitText({ text, reading, lit }: { text: string; reading: Reading; lit: 
 }
 
 /** What was read, in a line: “view, projection and 4 points”. */
-function summaryOf({ used, given }: Reading): string {
+function summaryOf({ used, given }: LogReading): string {
   const names = used.flatMap(({ item, role, why }) =>
     item.kind === 'matrix' && role !== 'unused' && !why ? [roleWords[role]] : [],
   );
@@ -104,7 +105,7 @@ export function Paste() {
 }
 
 /** What one part that was read is, to be corrected. */
-function Role({ one }: { one: Used }) {
+function Role({ one }: { one: UsedItem }) {
   const said = one.corrected ? 'as you said' : byWords[one.item.by];
   return (
     <Select

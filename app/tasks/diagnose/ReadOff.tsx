@@ -2,65 +2,72 @@ import { frameOfReading } from '../../../core/diagnose/readFrame';
 import { readGiven } from '../../../core/diagnose/decompose';
 import { writeCamera } from '../../../core/compute/write';
 import { DataList } from '../../sheet/DataList';
-import { editable } from '../../ui/figures';
-import type { Decomposed } from './answers';
+import type { ConventionCodec } from '../../../core/conventions/codec';
+import type { Decomposed } from '../../../formats/diagnosisAnswers';
 import { takeCamera } from './edits';
 import { useFound } from './found';
+import { takenGiven } from './foundNow';
 import { digitsNow, readingNow, toldOf } from './reading';
 import { Flat } from './Verdict';
+import { significant, supported, supportedAll } from './words';
 
 interface Row {
   readonly name: string;
   readonly value: string;
 }
-/** To so many significant figures, without zeros behind. */
-const short = (v: number, figures = 5): string =>
-  editable(Math.abs(v) < 1e-9 ? 0 : Number(v.toPrecision(figures))).replace('-', '−');
-const all = (list: readonly number[], figures = 4) => list.map((v) => short(v, figures)).join(', ');
-
-/** What the numbers say of a camera, line by line; what should not be there among it. */
-function rowsOf({ pose, lens }: Decomposed, unit: string): Row[] {
-  const turn = unit === 'degrees' ? '°' : '';
+/** Each number that the matrices hold, to the figures that they support, and what a camera should not have. */
+function rowsOf({ pose, lens }: Decomposed, given: readonly string[], e: ConventionCodec): Row[] {
+  const turn = e.conventions.angles.unit === 'degrees' ? '°' : '';
+  const angle = (v: number, digits: number | undefined) => `${supported(v, digits)}${turn}`;
+  const hasPose = given.some((name) => name !== 'projection' && name !== 'points');
+  const hasLens = given.some((name) => name === 'projection' || name === 'viewProjection');
   return [
     ...(pose
       ? [
-          { name: 'position', value: all(pose.position) },
-          { name: 'yaw, pitch, roll', value: [pose.yaw, pose.pitch, pose.roll].map((v) => `${short(v)}${turn}`).join(', ') },
-          { name: 'right', value: all(pose.right) },
-          { name: 'up', value: all(pose.up) },
-          { name: 'ahead', value: all(pose.forward) },
-          { name: 'handedness', value: pose.mirrored ? 'mirrored' : 'right' },
-          { name: 'scale of rows', value: all(pose.scale, 5) },
-          { name: 'greatest shear', value: short(pose.shear, 2) },
+          { name: 'position', value: supportedAll(pose.position, pose.digits['position']) },
+          {
+            name: 'yaw, pitch, roll',
+            value: (['yaw', 'pitch', 'roll'] as const).map((name) => angle(pose[name], pose.digits[name])).join(', '),
+          },
+          { name: 'right', value: supportedAll(pose.right, pose.digits['right']) },
+          { name: 'up', value: supportedAll(pose.up, pose.digits['up']) },
+          { name: 'ahead', value: supportedAll(pose.forward, pose.digits['forward']) },
+          {
+            name: 'handedness',
+            value: pose.mirrored ? 'mirrored: not the set view axes' : `${e.handedness.view}-handed view`,
+          },
+          { name: 'scale of rows', value: supportedAll(pose.scale, pose.digits['scale'], 5) },
+          { name: 'greatest shear', value: significant(pose.shear, 2) },
         ]
-      : [{ name: 'pose', value: 'none is in the numbers' }]),
+      : [{ name: 'pose', value: hasPose ? 'the view is no camera’s' : 'no view is given' }]),
     ...(lens
       ? [
           { name: 'projection', value: lens.kind },
           ...(lens.kind === 'perspective'
             ? [
-                { name: 'vertical field', value: `${short(lens.verticalFov!, 6)}${turn}` },
-                { name: 'horizontal field', value: `${short(lens.horizontalFov!, 6)}${turn}` },
+                { name: 'vertical field', value: angle(lens.verticalFov!, lens.digits['verticalFov']) },
+                { name: 'horizontal field', value: angle(lens.horizontalFov!, lens.digits['horizontalFov']) },
               ]
-            : [{ name: 'width, height', value: all([lens.width!, lens.height!]) }]),
-          { name: 'aspect', value: short(lens.aspect) },
-          { name: 'near', value: short(lens.near) },
-          { name: 'far', value: lens.far === null ? 'infinite' : short(lens.far) },
-          { name: 'lens shift', value: all(lens.shift, 5) },
+            : [{ name: 'width, height', value: supportedAll([lens.width!, lens.height!], lens.digits['height']) }]),
+          { name: 'aspect', value: supported(lens.aspect, lens.digits['aspect']) },
+          { name: 'near', value: supported(lens.near, lens.digits['near']) },
+          { name: 'far', value: lens.far === null ? 'infinite' : supported(lens.far, lens.digits['far']) },
+          { name: 'lens shift', value: supportedAll(lens.shift, lens.digits['shift'], 5) },
         ]
-      : [{ name: 'lens', value: 'none is in the numbers' }]),
+      : [{ name: 'lens', value: hasLens ? 'the projection is no camera’s' : 'no projection is given' }]),
   ];
-} // prettier-ignore
+}
 
 /** What can be read off the numbers alone, in the conventions in force. */
 export function ReadOff() {
   const { now, found } = useFound();
   if (now.flat) return <Flat />;
   const reading = readingNow(now);
-  if (!found?.diagnosed || !reading.given)
+  const given = takenGiven(now);
+  if (!found?.diagnosed || !given)
     return <p className="text-note leading-4 text-ink2">Paste a matrix, and its camera is read off it.</p>;
   const { codec: e, frame } = now;
-  const { pose, lens } = readGiven(toldOf(reading.given, e, digitsNow(now, reading)), e);
+  const { pose, lens } = readGiven(toldOf(given, e, digitsNow(now, reading)), e);
   const own = pose && lens ? frameOfReading(pose, lens, frame.viewport) : null;
   const { extents: x } = own ?? frame;
   const upright = own !== null && x.right > x.left && x.top > x.bottom;
@@ -68,7 +75,7 @@ export function ReadOff() {
     <>
       <DataList
         name="camera that was read"
-        rows={rowsOf(found.diagnosed.decomposed, e.conventions.angles.unit)}
+        rows={rowsOf(found.diagnosed.decomposed, Object.keys(given), e)}
         keyOf={({ name }) => name}
         columns={[
           { name: 'Read', width: '92px', value: ({ name }) => name },

@@ -6,7 +6,7 @@ import type { Moment } from '../../state/moment';
 import { counted, figure, plain } from '../../ui/figures';
 import { copy } from '../../ui/notices';
 import { WorkingButton } from '../../working/WorkingButton';
-import type { Diagnosed, Explained, Said } from './answers';
+import type { Explained, Said } from '../../../formats/diagnosisAnswers';
 import { addReadCamera } from '../../edits/addedCameras';
 import { change } from './edits';
 import { engineOf } from './engine';
@@ -14,25 +14,8 @@ import { useFound } from './found';
 import { setsOf } from './foundNow';
 import { readingNow } from './reading';
 import type { DiagnoseState } from './state';
-import { faultWords, setWords, whereWords } from './words';
-
-const pixels = (v: number): string => `${figure(v, v < 10 ? 2 : 1)} px`;
-
-/** The verdict as a sentence, with how far off the numbers are before and after the mend. */
-function sentenceOf({ verdict, residual, depthResidual, explanations }: Diagnosed): string {
-  const off =
-    residual === null
-      ? 'They have no picture to be off in'
-      : residual < 0.01 && depthResidual !== null && depthResidual > 1e-6
-        ? `No pixel moves; depth is off by up to ${figure(depthResidual, 4)}`
-        : `They put points up to ${pixels(residual)} off`;
-  if (verdict === 'agrees') return 'These are the camera’s numbers, to the digits that were printed.';
-  if (verdict === 'unexplained') return `No known fault explains these numbers. ${off}; what remains is drawn.`;
-  const [first] = explanations;
-  if (first!.faults[0]!.fault === 'differs') return `${off}. No fault is needed to explain them: they are another proper camera’s.`; // prettier-ignore
-  const after = first!.residual === null ? '' : `, and ${pixels(first!.residual)} with ${first!.faults.length > 1 ? 'them' : 'it'} mended`; // prettier-ignore
-  return `${first!.faults.length > 1 ? 'Two things are' : 'One thing is'} wrong. ${off}${after}.`;
-}
+import { supported, supportedAll } from './words';
+import { faultSetText, faultText, givenText, verdictText } from '../../../formats/diagnosisText';
 
 /** The lines of code that mend a set of faults, in the conventions in force. */
 function linesOf(now: Moment<DiagnoseState>, set: readonly Said[]) {
@@ -53,13 +36,22 @@ interface Row {
   readonly place: number;
 }
 const columns: readonly ListColumn<Row>[] = [
-  { name: 'Explained alike by', width: '1fr', value: ({ set }) => setWords(set) },
+  { name: 'Explained alike by', width: '1fr', value: ({ set }) => faultSetText(set) },
   { name: 'as', width: '44px', value: ({ place }) => (place === 0 ? 'first' : 'equal') },
 ];
 
 function Differences({ said }: { said: Said }) {
   const { what = [] } = said;
-  const text = (v: unknown): string => Array.isArray(v) ? v.map((one) => text(one)).join(', ') : v === null ? 'infinite' : typeof v === 'number' ? figure(v, 4) : typeof v === 'object' ? Object.entries(v as object).map(([name, one]) => `${name} ${text(one)}`).join(', ') : String(v); // prettier-ignore
+  const text = (v: unknown, digits?: number): string =>
+    v === null
+      ? 'infinite'
+      : Array.isArray(v)
+        ? supportedAll(v as number[], digits, 6)
+        : typeof v === 'number'
+          ? supported(v, digits, 7)
+          : Object.entries(v as object)
+              .map(([name, one]) => `${name} ${text(one, digits)}`)
+              .join(', ');
   return (
     <DataList
       name="differences"
@@ -68,7 +60,7 @@ function Differences({ said }: { said: Said }) {
       columns={[
         { name: 'What', width: '84px', value: ({ name }) => name },
         { name: 'meant', width: '1fr', value: ({ intended }) => text(intended) },
-        { name: 'given', width: '1fr', value: ({ given }) => text(given) },
+        { name: 'given', width: '1fr', value: ({ given, digits }) => text(given, digits) },
       ]}
     />
   );
@@ -78,7 +70,7 @@ function Explanation({ now, one }: { now: Moment<DiagnoseState>; one: Explained 
   const sets = setsOf(one);
   const chosen = Math.min(now.slice.chosen, sets.length - 1);
   const set = sets[chosen]!;
-  const rows = sets.map((own, place) => ({ set: own, place, key: setWords(own) }));
+  const rows = sets.map((own, place) => ({ set: own, place, key: faultSetText(own) }));
   const code = linesOf(now, set);
   const decides = chosen > 0 ? one.decides[chosen - 1] : one.decides.find(Boolean);
   const other = chosen > 0 ? sets[0]! : sets[1];
@@ -86,8 +78,8 @@ function Explanation({ now, one }: { now: Moment<DiagnoseState>; one: Explained 
     <>
       <ul className="faults" aria-label="What is wrong">
         {set.map((said) => (
-          <li key={setWords([said])}>
-            <b>{whereWords[said.where]}</b> {faultWords(said)}
+          <li key={faultSetText([said])}>
+            <b>{givenText[said.where]}</b> {faultText(said)}
           </li>
         ))}
       </ul>
@@ -127,7 +119,7 @@ function Explanation({ now, one }: { now: Moment<DiagnoseState>; one: Explained 
       {sets.length > 1 && other && (
         <p className="text-note leading-4 text-ink2" data-testid="decides">
           {decides && decides.where !== null
-            ? `What would decide: the ${whereWords[decides.where]}, row ${decides.row + 1}, column ${decides.column + 1}. It is ${figure(decides.values[0], 4)} by “${setWords(sets[0]!)}” and ${figure(decides.values[1], 4)} by “${setWords(chosen > 0 ? set : other)}”.`
+            ? `What would decide: the ${givenText[decides.where]}, row ${decides.row + 1}, column ${decides.column + 1}. It is ${figure(decides.values[0], 4)} by “${faultSetText(sets[0]!)}” and ${figure(decides.values[1], 4)} by “${faultSetText(chosen > 0 ? set : other)}”.`
             : 'No other matrix of this camera tells these apart: they are the same numbers throughout.'}
         </p>
       )}
@@ -162,7 +154,7 @@ export function Verdict() {
     <>
       <div className="result" data-verdict={diagnosed.verdict}>
         <p className="verdict-line" data-testid="diagnosis">
-          {sentenceOf(diagnosed)} <WorkingButton of="off" />
+          {verdictText(diagnosed, figure)} <WorkingButton of="off" />
         </p>
       </div>
       {first && <Explanation now={now} one={first} />}

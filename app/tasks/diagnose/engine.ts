@@ -15,7 +15,7 @@ import { localEdgeStride, localMesh } from '../../pictures/localMesh';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { askedNow, digitsNow, readingNow, toldOf } from './reading';
-import { foundNow, setsOf } from './foundNow';
+import { foundNow, setsOf, takenGiven } from './foundNow';
 import type { DiagnoseState } from './state';
 
 /** What the engine's numbers come to. */
@@ -31,9 +31,10 @@ export interface EngineSees {
 export function engineOf(now: Moment<DiagnoseState>): EngineSees | null {
   const reading = readingNow(now);
   const request = askedNow(now)?.request;
-  if (!reading.given || !request?.camera) return null;
+  const given = takenGiven(now);
+  if (!given || !request?.camera) return null;
   const { codec: e, frame } = now;
-  const told = toldOf(reading.given, e, digitsNow(now, reading));
+  const told = toldOf(given, e, digitsNow(now, reading));
   const intended = intendedOf(request.camera as RequestCamera, frame, e, null);
   const whole = wholeGiven(intended, told);
   if (whole) {

@@ -1,7 +1,7 @@
 import { compute } from '../../../core/compute/compute';
 import type { Problem } from '../../../core/reasons';
 import type { JobModule, JobSpec } from '../../state/jobs';
-import type { Diagnosed, Identified } from './answers';
+import type { Diagnosed, Identified } from '../../../formats/diagnosisAnswers';
 import { askedNow, type Asked } from './reading';
 import type { DiagnoseState } from './state';
 

@@ -1,7 +1,22 @@
-import type { MatrixRole, PastedRole } from '../../../formats/pasted';
-import type { Said } from './answers';
+import type { PastedRole } from '../../../formats/pasted';
+import { editable } from '../../ui/figures';
 
 export type Triple = readonly [number, number, number];
+
+/** A number to some significant figures, without zeros at the end. */
+export const significant = (v: number, figures = 5): string =>
+  editable(Math.abs(v) < 1e-9 ? 0 : Number(v.toPrecision(Math.max(1, figures)))).replace('-', '−');
+/** A number to the figures that its source supports, at most five; with none, that it is not determined. */
+export const supported = (v: number, digits: number | undefined, most = 5): string =>
+  digits === 0 ? 'not determined' : significant(v, Math.min(digits ?? most, most));
+/** Coordinates to the figures of the largest, the others to the same place. */
+export function supportedAll(list: readonly number[], digits: number | undefined, most = 4): string {
+  const size = Math.max(...list.map(Math.abs));
+  const figures = Math.min(digits ?? most, most);
+  if (figures === 0 || size === 0) return size === 0 ? list.map(() => '0').join(', ') : 'not determined';
+  const place = Math.floor(Math.log10(size)) + 1 - figures;
+  return list.map((v) => significant(Math.round(v / 10 ** place) * 10 ** place, 9)).join(', ');
+}
 
 /** What each role is called. */
 export const roleWords: Readonly<Record<PastedRole, string>> = {
@@ -14,21 +29,3 @@ export const roleWords: Readonly<Record<PastedRole, string>> = {
   point: 'a point, both',
   unused: 'not used',
 };
-export const whereWords: Readonly<Record<MatrixRole | 'points' | 'matrices', string>> = {
-  view: 'view',
-  cameraToWorld: 'camera to world',
-  projection: 'projection',
-  viewProjection: 'view projection',
-  points: 'points',
-  matrices: 'all matrices',
-};
-/** A fault in words: its name with the humps apart. */
-export const faultWords = ({ fault, which }: Pick<Said, 'fault' | 'which'>): string =>
-  fault === 'otherCamera'
-    ? `another camera’s: ${which}`
-    : fault === 'differs'
-      ? 'a proper camera, but another'
-      : fault.replace(/([A-Z])/g, ' $1').toLowerCase().replace('fov ', 'field of view ').replace(/^w /, 'w '); // prettier-ignore
-/** A set of faults in a line: “view: right negated, projection: half angle missing”. */
-export const setWords = (set: readonly Said[]): string =>
-  set.map((one) => `${whereWords[one.where]}: ${faultWords(one)}`).join(', ');

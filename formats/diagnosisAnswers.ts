@@ -1,11 +1,14 @@
-import type { Deciding, SaidFault } from '../../../core/diagnose/diagnose';
-import type { Conventions } from '../../../core/conventions/conventions';
-import type { RequestCamera } from '../../../core/compute/schema';
-import type { Triple } from './words';
+import type { Deciding, Difference, SaidFault } from '../core/diagnose/diagnose';
+import type { Conventions } from '../core/conventions/conventions';
+import type { RequestCamera } from '../core/compute/schema';
 
-/* What `diagnose` and `identify` answer, in the conventions in force (`docs/compute.md`). */
+type Triple = readonly [number, number, number];
 
-export type Said = SaidFault;
+/* Answers of `diagnose` and `identify`, in the request's conventions (`docs/compute.md`). */
+
+export type Said = Omit<SaidFault, 'what'> & {
+  readonly what?: readonly (Difference & { readonly digits?: number })[];
+};
 export interface Explained {
   readonly faults: readonly Said[];
   readonly equivalent: readonly (readonly Said[])[];
@@ -14,6 +17,8 @@ export interface Explained {
   readonly depthResidual: number | null;
   readonly likelihood: number;
   readonly mend: string;
+  /** Whether the matrices of unknown listing are taken the other way. */
+  readonly listing?: 'other';
 }
 export interface Decomposed {
   readonly pose: {
@@ -27,6 +32,7 @@ export interface Decomposed {
     readonly mirrored: boolean;
     readonly scale: Triple;
     readonly shear: number;
+    readonly digits: Readonly<Record<string, number>>;
   } | null;
   readonly lens: {
     readonly kind: 'perspective' | 'orthographic';
@@ -38,9 +44,12 @@ export interface Decomposed {
     readonly shift: readonly [number, number];
     readonly near: number;
     readonly far: number | null;
+    readonly digits: Readonly<Record<string, number>>;
   } | null;
 }
 export interface Diagnosed {
+  /** Of matrices of unknown listing: as they are given, or the other way. */
+  readonly listing?: 'given' | 'other';
   readonly verdict: 'agrees' | 'explained' | 'unexplained';
   readonly residual: number | null;
   readonly depthResidual: number | null;
@@ -50,13 +59,14 @@ export interface Diagnosed {
 export interface CandidateSaid {
   readonly conventions: Conventions;
   readonly camera: Partial<RequestCamera>;
+  readonly digits?: Readonly<Record<string, number>>;
 }
 export interface Identified {
   readonly candidates: readonly CandidateSaid[];
   readonly decided: Readonly<Record<string, unknown>>;
   readonly open: readonly {
-    readonly name: 'view' | 'ndc' | 'matrix';
-    readonly number: 'near' | 'position' | 'viewOfPoint';
+    readonly name: 'world' | 'view' | 'ndc' | 'matrix';
+    readonly number: 'near' | 'position' | 'viewOfPoint' | 'yaw';
     readonly decides: string;
     readonly values: readonly (Readonly<Record<string, unknown>> & { readonly number: number | Triple })[];
   }[];

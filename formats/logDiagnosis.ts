@@ -1,0 +1,110 @@
+import { compute } from '../core/compute/compute';
+import { readSetUp } from '../core/compute/readRequest';
+import type { Problem } from '../core/reasons';
+import type { Diagnosed, Explained, Identified } from './diagnosisAnswers';
+import { faultSetText, verdictText } from './diagnosisText';
+import { isMatrixRole, readLog, withOtherListing, type LogReading } from './logReading';
+
+/** The numbers of a log against a request's camera, as `astrolabe diagnose --json` prints them. */
+export interface LogDiagnosis {
+  readonly reading: {
+    readonly matrices: readonly {
+      readonly role: string;
+      /** Whether the matrix is printed by the rows or the columns that it has for column vectors. */
+      readonly listing: 'rows' | 'columns';
+      /** In the request's listing. */
+      readonly values: readonly number[];
+      /** Offsets into the text, in UTF-16 units. */
+      readonly at: readonly [number, number];
+    }[];
+    readonly points: readonly {
+      readonly name: string;
+      readonly world: readonly number[];
+      readonly screen: readonly number[];
+      readonly depth?: number;
+      readonly at: readonly [number, number];
+    }[];
+  };
+  readonly answer: Diagnosed;
+  /** Null where only points were read. */
+  readonly identify: Identified | null;
+}
+type Given = NonNullable<LogReading['given']>;
+export type LogResult =
+  { readonly ok: true; readonly value: LogDiagnosis } | { readonly ok: false; readonly problems: readonly Problem[] };
+
+function readingAnswer(reading: LogReading, byColumns: boolean, given: Given, isOther: boolean) {
+  const matrices = reading.used.flatMap(({ item, role, turned, why }) => {
+    if (!isMatrixRole(role) || why) return [];
+    const other = isOther && reading.listingUnknown.includes(role);
+    const listing = byColumns === (turned !== other) ? ('rows' as const) : ('columns' as const);
+    return [{ role, listing, values: given[role]!, at: [item.from, item.to] as const }];
+  });
+  const points = reading.places.map(({ name, point, at }) => ({ name, ...point, at }));
+  return { matrices, points };
+}
+
+/** Reads a log and holds its numbers against the camera of a compute request, whose queries are not asked. */
+export function diagnoseLog(request: unknown, text: string): LogResult {
+  if (typeof request !== 'object' || request === null || Array.isArray(request))
+    return { ok: false, problems: [{ path: '', message: 'The request is no object.' }] };
+  const ask = (queries: readonly object[]) => compute({ ...request, queries });
+  const setUp = readSetUp(request);
+  if (!setUp.ok) return { ok: false, problems: setUp.problem.errors };
+  const { codec } = setUp.resolved;
+  const byColumns = codec.listsColumns;
+  const { vectors } = codec.conventions.matrix;
+  const reading = readLog(text, { byColumns, vectors });
+  const { given, digits, listingUnknown } = reading;
+  if (!given)
+    return { ok: false, problems: [{ path: '', message: 'The log holds no matrix, and no point with its place on the screen.' }] }; // prettier-ignore
+  const hasMatrix = Object.keys(given).some((name) => name !== 'points');
+  const answered = ask([
+    { id: 'diagnose', op: 'diagnose', given, digits, listingUnknown },
+    ...(hasMatrix ? [{ id: 'identify', op: 'identify', given, digits }] : []),
+  ]);
+  if (!answered.ok) return { ok: false, problems: answered.problem.errors };
+  const of = (op: string): unknown => answered.response.results.find((one) => one.op === op) ?? null;
+  const answer = of('diagnose') as Diagnosed & { readonly error?: { readonly message: string } };
+  if (answer.error) return { ok: false, problems: [{ path: 'camera', message: answer.error.message }] };
+  const isOther = answer.listing === 'other';
+  const taken = isOther ? withOtherListing(given, listingUnknown) : given;
+  return {
+    ok: true,
+    value: {
+      reading: readingAnswer(reading, byColumns, taken, isOther),
+      answer,
+      identify: of('identify') as Identified | null,
+    },
+  };
+}
+
+const decimal = (v: number, decimals: number): string =>
+  Math.abs(v) >= 1e7 ? v.toExponential(2) : v.toFixed(decimals).replace(/^-0(\.0+)?$/, '0');
+
+/** The reading and the verdict as lines of text. */
+export function logDiagnosisText({ reading, answer }: LogDiagnosis): string {
+  const { matrices, points } = reading;
+  const read = [
+    ...matrices.map(({ role, listing, at }) => `Read ${role}, printed by ${listing}, at ${at[0]}–${at[1]}.`),
+    ...(points.length ? [`Read ${points.length} ${points.length === 1 ? 'point' : 'points'}.`] : []),
+  ];
+  const explained = ({ faults, equivalent, mend, listing }: Explained, i: number) => [
+    `${i ? 'Or' : 'Explained by'}${listing ? ' (the matrices listed the other way)' : ''}: ${faultSetText(faults)}.`,
+    ...faults.flatMap(
+      ({ what = [] }) =>
+      what.map(({ name, intended, given, digits }) => `  ${name}: ${valueText(intended)} intended, ${valueText(given, digits)} given`), // prettier-ignore
+    ),
+    `  ${mend}`,
+    ...equivalent.map((set) => `  The same numbers come of ${faultSetText(set)}.`),
+  ];
+  return [...read, verdictText(answer, decimal), ...answer.explanations.flatMap(explained), ''].join('\n');
+}
+function valueText(v: unknown, digits = 7): string {
+  if (v === null) return 'infinite';
+  if (typeof v === 'number') return digits > 0 ? String(Number(v.toPrecision(Math.min(digits, 7)))) : 'not determined';
+  if (Array.isArray(v)) return `(${v.map((one) => valueText(one, digits)).join(', ')})`;
+  return Object.entries(v as object)
+    .map(([name, one]) => `${name} ${valueText(one, digits)}`)
+    .join(', ');
+}
