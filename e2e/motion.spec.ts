@@ -38,9 +38,11 @@ test('in space: opening motions, charts, keys on the rule, the order of a frame,
 }, info) => {
   await openBench(page, '/frame');
   await goTo(page, 'Motion');
-  // It opens on the dolly zoom, a third of its way done.
-  await expect(page.getByRole('button', { name: 'Breakwater' }).first()).toBeVisible();
-  await expect.poll(() => seconds(page)).toBeCloseTo(5, 2);
+  // Opening changes neither the camera nor the time.
+  await expect(page.getByRole('button', { name: 'Bridge wing' }).first()).toBeVisible();
+  expect(await seconds(page)).toBe(0);
+  await lookThrough(page, 'Breakwater');
+  await scrubTo(page, 5);
   await expect(page.getByTestId('motion-fov')).toContainText('°');
   // What the page shows at the moment is what the operation answers.
   const track = await trackOf(page);

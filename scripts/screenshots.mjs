@@ -158,11 +158,12 @@ await take('model', {
 await take('motion', {
   task: 'motion',
   act: async (page) => {
-    // It opens a third of the way into the dolly zoom; a little farther the quay has come near.
+    // The dolly zoom of the Breakwater, where the quay has come near.
+    await page.getByRole('table', { name: 'cameras', exact: true }).getByText('Breakwater').click();
     await page.getByTestId('motion-fov').waitFor();
     const moment = page.getByRole('slider', { name: 'The moment' });
     await moment.focus();
-    for (let i = 0; i < 18; i++) await page.keyboard.press('Shift+ArrowRight');
+    for (let i = 0; i < 48; i++) await page.keyboard.press('Shift+ArrowRight');
     await open(page, 'Over time');
     await page.locator('.recharts-line').nth(2).waitFor();
   },

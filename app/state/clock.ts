@@ -53,6 +53,8 @@ export const pause = (): void => useClock.setState({ playing: false });
 
 export const togglePlay = (): void => (useClock.getState().playing ? pause() : play());
 
+/** Stops the clock at 0, where every project opens. */
+export const resetClock = (): void => useClock.setState({ time: 0, playing: false });
 /** Takes the moment to a time within the rule; what plays goes on from there. */
 export const setTime = (time: number): void =>
   useClock.setState(({ span }) => ({ time: Math.max(0, Math.min(span, time)) }));

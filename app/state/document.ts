@@ -2,6 +2,7 @@ import { produce, type Draft } from 'immer';
 import { create } from 'zustand';
 import { readProject, type Project, type ProjectCamera2d, type ProjectCamera3d } from '../../formats/project';
 import { say } from '../ui/notices';
+import { resetClock } from './clock';
 
 export interface Step {
   /** What was done, as a menu says it: “Undo turn the camera”. */
@@ -44,8 +45,11 @@ export function projectBefore(gesture: string | null): Project {
   return (gesture !== null && gesture === running && past.at(-1)?.before) || currentProject();
 }
 
-export const openProject = (project: Project): void =>
+/** Opens a project: without history, at time 0. */
+export function openProject(project: Project): void {
+  resetClock();
   useDocument.setState({ project, past: [], future: [], gesture: null });
+}
 
 /** Puts another project in the open one's place as one step that can be undone. */
 export const replaceProject = (name: string, project: Project): void => apply(name, null, () => project);

@@ -157,6 +157,11 @@ export function Verdict() {
           {verdictText(diagnosed, figure)} <WorkingButton of="off" />
         </p>
       </div>
+      {now.journey && (
+        <p className="text-note leading-4 text-ink2" data-testid="compared-at">
+          Compared with the camera at {figure(now.time, 2)} s.
+        </p>
+      )}
       {first && <Explanation now={now} one={first} />}
       <CheckRow
         label="The engine’s picture over the right one"

@@ -1,10 +1,8 @@
-import { useEffect } from 'react';
 import { Sections, type Section } from '../../sheet/Sections';
 import { useMoment } from '../../state/tempo';
 import { Bodies } from './Bodies';
 import { Charts } from './Charts';
 import { Drift } from './Drift';
-import { openDemo } from './edits';
 import { Home } from './Home';
 import { Order } from './Order';
 import { Pixels } from './Pixels';
@@ -35,6 +33,5 @@ const flatWorld = [...first, section('pixels', 'Whole pixels and layers', 'Pixel
 /** Motion: the camera over time. */
 export function MotionSheet() {
   const { flat } = useMoment();
-  useEffect(openDemo, []);
   return <Sections list={flat ? flatWorld : space} />;
 }

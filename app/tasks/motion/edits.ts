@@ -3,9 +3,8 @@ import { anglesOfBasis } from '../../../core/camera/orientation';
 import { tidyDegrees } from '../../../core/math/angle';
 import { addScaled, type Vec3 } from '../../../core/math/vec3';
 import { frameStages, type FrameStage } from '../../../core/motion/stages';
-import { lookThrough } from '../../edits/cameras';
 import { moveTo } from '../../sheet/moveTo';
-import { pause, play, setTime, useClock } from '../../state/clock';
+import { pause, play, setTime } from '../../state/clock';
 import { newId } from '../../state/crashLog';
 import { currentProject, edit } from '../../state/document';
 import type { BodyMotionKept } from '../../../formats/project';
@@ -14,7 +13,7 @@ import { editSlice } from '../../state/slices';
 import { currentTaskMoment } from '../../state/tempo';
 import { say } from '../../ui/notices';
 import { aheadOf, verticalFov } from './series';
-import { mostKeys, travelSpan, type CameraTrack, type MotionState, type PathKey, type Shaking, type Travel, type TravelKind } from './kept'; // prettier-ignore
+import { mostKeys, type CameraTrack, type MotionState, type PathKey, type Shaking, type Travel, type TravelKind } from './kept'; // prettier-ignore
 import { subjectAt, subjectOf } from './subject';
 
 type Triple = [number, number, number];
@@ -171,17 +170,4 @@ export function playFromStart(): void {
   pause();
   setTime(0);
   play();
-}
-
-/** What the demo opens with: the dolly zoom on the breakwater, a third of its way done. */
-export function openDemo(): void {
-  const project = currentProject();
-  if (project.guide !== 'harbour' || project.tasks.motion !== undefined || project.camera.id !== 'bridge-wing') return;
-  if (useClock.getState().time !== 0 || useClock.getState().playing) return;
-  lookThrough('breakwater');
-  const track = current().slice.tracks.breakwater;
-  const span = track && travelSpan(track);
-  if (!span) return;
-  useClock.setState({ span: Math.max(useClock.getState().span, span) });
-  setTime(span / 3);
 }
