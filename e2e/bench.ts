@@ -33,7 +33,7 @@ export const drawn = (page: Page): Promise<void> =>
       if (performance.now() > until) throw new Error('The pictures are busy for 20 s.');
       await frame();
     }
-    for (let i = 0; i < 2; i++) await frame();
+    await frame();
   });
 
 /** The numbers of a rung as they are shown, whether it drives or not. */
@@ -88,13 +88,17 @@ export async function goTo(page: Page, task: string): Promise<void> {
   await expect(page.locator('.sheet [data-section]').first()).toBeVisible();
 }
 
-/** Opens every section of the worksheet; one that has gone meanwhile is asked for anew. */
-export async function unfold(page: Page): Promise<void> {
-  const folded = page.locator('.sheet h2 button[aria-expanded=false]');
-  await expect(async () => {
-    while (await folded.count()) await folded.first().click({ timeout: 2_000 });
-  }).toPass();
-}
+/** Opens every section of the worksheet, also those that appear when others open. */
+export const unfold = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    const frame = () => new Promise((done) => requestAnimationFrame(done));
+    for (let quiet = 0; quiet < 2;) {
+      const folded = document.querySelectorAll<HTMLElement>('.sheet h2 button[aria-expanded=false]');
+      for (const button of folded) button.click();
+      quiet = folded.length ? 0 : quiet + 1;
+      await frame();
+    }
+  });
 
 /** Types a number into a field and leaves it. */
 export async function type(page: Page, field: string, value: string): Promise<void> {
