@@ -145,6 +145,10 @@ export const setHeight = (height: number, gesture: string): void =>
     gesture,
   );
 
+/** Sets near or far to a number as it is. */
+export const setLimit = (end: 'near' | 'far', ahead: number, gesture: string): void =>
+  editCamera(`move ${end}`, ({ projection }) => void (projection[end] = ahead), gesture);
+
 /** Moves near or far to a distance ahead, never past the other. */
 export const setDepthLimit = (end: 'near' | 'far', ahead: number, gesture: string): void =>
   editCamera(

@@ -39,6 +39,17 @@ const lens = { kind: 'perspective', near: 0.5, far: 120, verticalFov: 50, shift:
 const cameras = {
   angles: { position: [3, -5, 7], orientation: { yaw: 25, pitch: -12, roll: 8 }, projection: lens },
   lookAt: { position: [3, -5, 7], orientation: { lookAt: [9, 2, -4] }, projection: lens },
+  infinite: { position: [3, -5, 7], orientation: { lookAt: [9, 2, -4] }, projection: { ...lens, far: null } },
+  behind: {
+    position: [3, -5, 7],
+    orientation: { yaw: 25, pitch: -12, roll: 8 },
+    projection: { kind: 'orthographic', near: -1, far: 60, height: 30, shift: [0.1, -0.2] },
+  },
+  fromEye: {
+    position: [3, -5, 7],
+    orientation: { yaw: 25, pitch: -12, roll: 8 },
+    projection: { kind: 'orthographic', near: 0, far: 60, height: 30 },
+  },
 } satisfies Record<string, RequestCamera>;
 const parts: readonly CodePart[] = ['camera', 'worldToScreen', 'screenToWorld', 'ray'];
 
@@ -76,11 +87,13 @@ describe.each(Object.entries(compilers).map(([name, { needs }], i) => ({ name, n
     it.skipIf(!able)(
       `has every row right, in doubles and in floats, by parameters and of some parts${skippedFor(needs)}`,
       () => {
-        const [first, second] = [caseOf(0, 'angles'), caseOf(1, 'lookAt')];
+        const [first, second, third] = [caseOf(0, 'angles'), caseOf(1, 'infinite'), caseOf(i % 2, quick.includes(name) ? 'fromEye' : 'behind')]; // prettier-ignore
         const harness = emitHarness(first.setUp, wish(name));
         expect(harness.trim().split('\n').length).toBeLessThan(60);
         const answers = runs(name, `${name}-right`, emitCode(first.setUp, wish(name)), harness, first);
         expect(checkAnswers(first.vectors, answers, 1e-9)).toMatchObject({ wrong: 0, suggests: [] });
+        const parallel = runs(name, `${name}-parallel`, emitCode(third.setUp, wish(name)), emitHarness(third.setUp, wish(name)), third); // prettier-ignore
+        expect(checkAnswers(third.vectors, parallel, 1e-9)).toMatchObject({ wrong: 0, suggests: [] });
         const own = { ...wish(name, 'float', false), parts: ['camera', 'ray'] } satisfies CodeWish;
         const floats = runs(name, `${name}-floats`, emitCode(second.setUp, own), emitHarness(second.setUp, own), second); // prettier-ignore
         const asked = kindsOf(own.parts);

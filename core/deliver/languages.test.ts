@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
@@ -10,7 +10,10 @@ import { codecOf } from '../conventions/codec';
 import type * as Reflect from 'wgsl_reflect';
 import { compilers, quiet, skippedFor, there } from '../testing/compilers';
 import { conventionsBy, dice } from '../testing/wrongEngine';
-import { emitCode, emitExample, emitHarness, languageOf, setUpOf, type Asked, type CodeWish } from './code';
+import { emitCode, emitExample, emitHarness, languageOf, setUpOf, sourceOf, type Asked, type CodeWish } from './code';
+import { named, Printer } from './print';
+import { parseProgram, type Item, type Type } from './program';
+import { reservedWords } from './reserved';
 import { codeParts, type SetUp } from './library';
 import { deliverLanguages } from './languages';
 
@@ -110,6 +113,77 @@ function askedOf(setUp: SetUp): { asked: Asked[]; wanted: number[][] } {
   return { asked, wanted };
 }
 
+/** The vectors, matrices and functions of HLSL that the code uses, in C++. */
+const hlslInCpp = `#include <cmath>
+#include <cstdio>
+#define row_major
+#define column_major
+using std::sin; using std::cos; using std::tan; using std::asin; using std::acos; using std::atan; using std::sqrt;
+using std::abs; using std::floor; using std::exp2;
+static float min(float a, float b) { return a < b ? a : b; }
+static float max(float a, float b) { return a > b ? a : b; }
+struct float2 { float x, y; float2() {} float2(float a, float b) : x(a), y(b) {} };
+struct float3 { float x, y, z; float3() {} float3(float a, float b, float c) : x(a), y(b), z(c) {} };
+static float2 operator+(float2 a, float2 b) { return float2(a.x + b.x, a.y + b.y); }
+static float2 operator-(float2 a, float2 b) { return float2(a.x - b.x, a.y - b.y); }
+static float2 operator*(float2 a, float k) { return float2(a.x * k, a.y * k); }
+static float3 operator+(float3 a, float3 b) { return float3(a.x + b.x, a.y + b.y, a.z + b.z); }
+static float3 operator-(float3 a, float3 b) { return float3(a.x - b.x, a.y - b.y, a.z - b.z); }
+static float3 operator-(float3 a) { return float3(-a.x, -a.y, -a.z); }
+static float3 operator*(float3 a, float k) { return float3(a.x * k, a.y * k, a.z * k); }
+static float dot(float3 a, float3 b) { return a.x * b.x + a.y * b.y + a.z * b.z; }
+static float length(float3 a) { return sqrt(dot(a, a)); }
+static float3 normalize(float3 a) { return a * (1 / length(a)); }
+static float3 cross(float3 a, float3 b) { return float3(a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x); }
+struct float4x4 {
+  float m[4][4];
+  template <class... T> float4x4(T... v) { const float list[16] = {float(v)...}; for (int i = 0; i < 16; i++) m[i / 4][i % 4] = list[i]; }
+  float* operator[](int r) { return m[r]; }
+};
+static float4x4 mul(float4x4 a, float4x4 b) {
+  float4x4 p(0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0);
+  for (int r = 0; r < 4; r++) for (int c = 0; c < 4; c++) for (int k = 0; k < 4; k++) p.m[r][c] += a.m[r][k] * b.m[k][c];
+  return p;
+}
+`;
+/** Expressions of a program in HLSL, each with its type. */
+function hlslCalls(setUp: SetUp, own: CodeWish, asked: readonly Asked[]) {
+  const items = parseProgram(`${sourceOf(setUp, own)}\n${asked.map(({ text }, i) => `const asked_${i} = ${text};`).join('\n')}`); // prettier-ignore
+  const { vectors } = setUp.e.conventions.matrix;
+  const printer = new Printer(languageOf('HLSL')!, { number: 'float', naming: 'own', listing: { vectors, columns: setUp.e.listsColumns } }).knows(items); // prettier-ignore
+  const calls = items.flatMap((one) => one.kind === 'const' && one.name.startsWith('asked_') ? [{ text: printer.expr(one.value), type: one.value.type }] : []); // prettier-ignore
+  return { items, calls };
+}
+/** C++ that prints the numbers of a value, matrices in the listing. */
+function printOf(
+  text: string,
+  type: Type,
+  items: readonly Item[],
+  byColumns: boolean,
+  vectors: 'column' | 'row',
+): string {
+  const one = (value: string) => `printf("%.9g\\n", double(${value}));`;
+  const all = (of: Type, value: string): string[] => {
+    if (of === 'mat4')
+      return Array.from({ length: 16 }, (_, k) => {
+        const [r, c] = byColumns ? [k % 4, k >> 2] : [k >> 2, k % 4];
+        return one(vectors === 'column' ? `${value}[${r}][${c}]` : `${value}[${c}][${r}]`);
+      });
+    if (of === 'vec2' || of === 'vec3')
+      return [...(of === 'vec2' ? 'xy' : 'xyz')].map((axis) => one(`${value}.${axis}`));
+    if (typeof of === 'object' && 'of' in of)
+      return Array.from({ length: of.count }, (_, i) => all(of.of, `${value}[${i}]`)).flat();
+    if (typeof of === 'object') {
+      const struct = items.find((item) => item.kind === 'struct' && item.name === of.struct);
+      return struct?.kind === 'struct'
+        ? struct.fields.flatMap((field) => all(field.type, `${value}.${field.name}`))
+        : [];
+    }
+    return [one(value)];
+  };
+  return `{ auto v = ${text}; ${all(type, 'v').join(' ')} }`;
+}
+
 const wish = (language: string, number: CodeWish['number'], naming: CodeWish['naming'] = 'own'): CodeWish => ({ language, parts: codeParts, number, naming, constants: true }); // prettier-ignore
 
 describe.each(Object.entries(compilers))('code in %s', (name, { needs, files, build }) => {
@@ -173,6 +247,50 @@ describe('shaders', () => {
   });
 
   it.skipIf(!there('glslangValidator'))(
+    `HLSL and its harness are taken by the reference compiler’s front end${skippedFor(['glslangValidator'])}`,
+    () => {
+      for (const seed of [1, 2, 3, 4]) {
+        const setUp = setUpBy(seed);
+        const folder = join(root, `hlsl-${seed}`);
+        mkdirSync(folder, { recursive: true });
+        const own = wish('HLSL', 'float');
+        writeFileSync(join(folder, 'camera.hlsl'), emitCode(setUp, own).text);
+        const harness = emitHarness(setUp, own).replace('#include "camera.hlsl"', emitCode(setUp, own).text);
+        writeFileSync(join(folder, 'harness.comp'), harness);
+        execFileSync('glslangValidator', ['-D', '-V', '-e', 'main', '-o', join(folder, 'out.spv'), join(folder, 'harness.comp')], { encoding: 'utf8' }); // prettier-ignore
+      }
+    },
+  );
+
+  it.skipIf(!there('g++'))(
+    `HLSL has the core’s numbers, run as C++ with its types${skippedFor(['g++'])}`,
+    () => {
+      for (const seed of [1, 2, 3, 4, 5, 6]) {
+        const setUp = setUpBy(seed);
+        const { asked, wanted } = askedOf(setUp);
+        const own = wish('HLSL', 'float');
+        const folder = join(root, `hlsl-run-${seed}`);
+        const { items, calls } = hlslCalls(setUp, own, asked);
+        const file = emitCode(setUp, own);
+        const [e] = [setUp.e];
+        const lines = calls.map(({ text, type }) => printOf(text, type, items, e.listsColumns, e.conventions.matrix.vectors)); // prettier-ignore
+        compilers['C++']!.files(folder, { 'hlsl.h': hlslInCpp, 'main.cpp': `#include "hlsl.h"\n${file.text}\nint main() {\n${lines.join('\n')}\n}\n` }); // prettier-ignore
+        // What is unused and how braces are laid is no matter here.
+        execFileSync('g++', ['-std=c++17', '-w', 'main.cpp', '-o', 'main'], { cwd: folder, encoding: 'utf8' });
+        const printed = execFileSync(join(folder, 'main'), { encoding: 'utf8' }).trim().split('\n').map(Number);
+        expect(printed).toHaveLength(wanted.flat().length);
+        let next = 0;
+        wanted.forEach((list, i) => {
+          const size = Math.max(1, ...list.map(Math.abs));
+          for (const v of list)
+            expect(Math.abs(printed[next++]! - v) / size, `${seed} ${asked[i]!.text}`).toBeLessThan(2e-5);
+        });
+      }
+    },
+    120_000,
+  );
+
+  it.skipIf(!there('glslangValidator'))(
     `GLSL is taken by the reference compiler${skippedFor(['glslangValidator'])}`,
     () => {
       for (const seed of [1, 2, 3, 4]) {
@@ -234,6 +352,27 @@ describe('code beside what real projects define', () => {
     m.projection.forEach((v, i) => expect(Math.abs(out[5 + i]! - v)).toBeLessThanOrEqual(2e-6 * Math.abs(v)));
   });
 
+  it('has no name that a language has for itself, in any naming', () => {
+    for (const language of deliverLanguages) {
+      const reserved = reservedWords[language.name]!;
+      expect(reserved.size, language.name).toBeGreaterThan(20);
+      for (const naming of ['own', 'snake', 'camel', 'pascal'] as const)
+        for (const seed of [1, 2, 3, 4]) {
+          const setUp = setUpBy(seed);
+          const style = { number: 'double', naming, listing: { vectors: 'column', columns: true } } as const;
+          for (const item of parseProgram(sourceOf(setUp, wish(language.name, 'double')))) {
+            const names = [named(item.name, item.kind === 'fn' ? 'fn' : item.kind === 'struct' ? 'type' : 'const', language, style)]; // prettier-ignore
+            if (item.kind === 'fn') names.push(...item.params.map(({ name }) => named(name, 'value', language, style)));
+            if (item.kind === 'struct') names.push(...item.fields.map(({ name }) => named(name, 'field', language, style))); // prettier-ignore
+            for (const name of names) expect(reserved.has(name), `${name} in ${language.name}`).toBe(false);
+          }
+        }
+    }
+    const style = { number: 'float', naming: 'own', listing: { vectors: 'column', columns: true } } as const;
+    expect(named('point', 'value', languageOf('HLSL')!, style)).toBe('point_');
+    expect(named('point', 'value', languageOf('C')!, style)).toBe('point');
+  });
+
   it('is found by the names that people type', () => {
     for (const [typed, name] of [
       ['cpp', 'C++'],
@@ -241,6 +380,8 @@ describe('code beside what real projects define', () => {
       ['cs', 'C#'],
       ['csharp', 'C#'],
       ['ts', 'TypeScript'],
+      ['js', 'JavaScript'],
+      ['hlsl', 'HLSL'],
       ['py', 'Python'],
       ['rs', 'Rust'],
       ['golang', 'Go'],

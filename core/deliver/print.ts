@@ -1,3 +1,4 @@
+import { reservedWords } from './reserved';
 import type { Expr, Fn, Item, Statement, Struct, Type, BinaryOp } from './program';
 import { isVector } from './program';
 
@@ -119,6 +120,8 @@ export interface Language {
   tail?(line: string): string;
   /** How deep functions and types stand. */
   readonly depth: number;
+  /** Whether its matrices are made of their columns, as they are for column vectors; otherwise by the listing. */
+  listsColumns?(style: Style): boolean;
   /** Whether its matrices are a type of its own, listed by columns whatever the conventions say. */
   readonly ownMatrices?: boolean;
   /** A program that prints numbers, a line each. */
@@ -127,8 +130,15 @@ export interface Language {
 
 const words = (name: string): string[] => name.split('_').filter(Boolean);
 const cap = (word: string): string => word[0]!.toUpperCase() + word.slice(1);
-/** A name of the program as a language writes it; types are capitalised there already. */
+/**
+ * A name of the program as a language writes it; types are capitalised there already. A word that the language or its
+ * usual headers have for themselves gets an underscore.
+ */
 export function named(name: string, of: NameOf, language: Language, style: Style): string {
+  const written = writtenName(name, of, language, style);
+  return reservedWords[language.name]?.has(written) ? `${written}_` : written;
+}
+function writtenName(name: string, of: NameOf, language: Language, style: Style): string {
   if (of === 'type') return name;
   const own = language.naming(of);
   const free = of === 'value' || (!language.fixedNames && (of === 'fn' || of === 'field'));
@@ -226,7 +236,8 @@ export class Printer {
     const { type } = of;
     if (isVector(type)) return l.makeVector(type, of.args.map((one) => this.expr(one, 0, indent)), style); // prettier-ignore
     if (type === 'mat4') {
-      const at = l.ownMatrices || style.listing.columns ? (i: number) => 4 * (i % 4) + (i >> 2) : (i: number) => i;
+      const byColumns = l.listsColumns?.(style) ?? (l.ownMatrices || style.listing.columns);
+      const at = byColumns ? (i: number) => 4 * (i % 4) + (i >> 2) : (i: number) => i;
       const order = Array.from({ length: 16 }, (_, i) => this.expr(of.args[at(i)]!, 0, indent));
       const rows = [0, 1, 2, 3].map((r) => order.slice(4 * r, 4 * r + 4).join(', '));
       return this.#laid(l.makeMatrix(rows, style), indent, true);

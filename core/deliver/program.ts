@@ -1,5 +1,5 @@
 /*
- * A small typed language that the camera's mathematics is written in once, to be printed in eleven: its
+ * A small typed language that the camera's mathematics is written in once, to be printed in thirteen: its
  * programs as trees. Vectors add, subtract and scale by operators; everything else is a call.
  */
 

@@ -72,7 +72,8 @@ export function vectorsOf(given: unknown, count: number, seed: number): { ok: tr
   const rows: VectorRow[] = [
     ...(['view', 'projection', 'viewProjection', 'cameraToWorld'] as const).map((kind): VectorRow => ({ id: kind, kind, input: [], expected: m[kind]! })),
     ...p.points.map(({ screen, depth, ahead }, i): VectorRow => ({ id: `point ${i + 1}`, kind: 'worldToScreen', input: points[i]!, expected: screen ? [...screen, depth, ahead] : null })),
-    ...seen.map(({ screen, ahead, i }, k): VectorRow => ({ id: `back ${i + 1}`, kind: 'screenToWorld', input: [...screen, ahead], expected: places[k]! })),
+    // Behind the eye plane an orthographic pixel has no point by the contract, and one by the plain formula: no row asks.
+    ...seen.flatMap(({ screen, ahead, i }, k): VectorRow[] => places[k] ? [{ id: `back ${i + 1}`, kind: 'screenToWorld', input: [...screen, ahead], expected: places[k] }] : []),
     ...seen.map(({ screen, i }, k): VectorRow => ({ id: `ray ${i + 1}`, kind: 'ray', input: screen, expected: [...rays[k]!.origin, ...rays[k]!.direction] })),
   ];
   return { ok: true, vectors: { astrolabeVectors: 1, request: { ...request, bodies: [], queries: [] }, rows } };

@@ -17,6 +17,15 @@ export interface DrawOrder {
   readonly conflictCount: number;
 }
 
+/**
+ * Numbers rounded to a billionth of the largest: keys that differ by rounding alone, as those of bodies at one height
+ * that are placed in different ways, are equal.
+ */
+function snapped(values: readonly number[]): readonly number[] {
+  const largest = values.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+  return largest > 0 ? values.map((v) => Math.round((v / largest) * 1e9)) : values;
+}
+
 /** The most pairs that are listed. */
 export const mostConflicts = 1000;
 
@@ -31,6 +40,7 @@ interface Item {
  * The order in which a key would draw bodies by their origins, and the pairs that it gets otherwise
  * than the distance ahead does. `screenHeight` has what stands higher on the screen be farther;
  * bodies without a picture stand first, far to near, and conflict with every body that has one.
+ * Keys, and distances ahead, that differ by less than a billionth of the largest are equal, and equal ones never conflict.
  * Pairs are counted without being looked at one by one, by a tree of sums over the ranks of the
  * distances (P. M. Fenwick, 1994).
  */
@@ -50,8 +60,12 @@ export function drawOrder(frame: CameraFrame, placed: readonly PlacedBody[], key
     if (picture.ok) items.push({ id, value: picture.value.upward, ahead });
     else unseen.push({ id, value: ahead, ahead });
   }
-  // Sorting is stable: ties stay in the order given.
-  for (const list of [unseen, items]) list.sort((a, b) => b.value - a.value);
+  for (const list of [unseen, items]) {
+    const [values, aheads] = [snapped(list.map(({ value }) => value)), snapped(list.map(({ ahead }) => ahead))];
+    for (const [i, one] of list.entries()) list[i] = { ...one, value: values[i]!, ahead: aheads[i]! };
+    // Sorting is stable: ties stay in the order given.
+    list.sort((a, b) => b.value - a.value);
+  }
 
   const conflicts: [string, string][] = [];
   const note = (far: Item, near: Item) => void (conflicts.length < mostConflicts && conflicts.push([far.id, near.id]));

@@ -124,6 +124,11 @@ export const compilers: Readonly<Record<string, Compiler>> = {
       return [process.execPath, [`${bare(main)}.mjs`]];
     },
   },
+  JavaScript: {
+    needs: ['node'],
+    files: (at, texts) => files(at, { ...texts, 'package.json': '{ "type": "module" }' }),
+    build: (_, main) => [process.execPath, [main]],
+  },
   Python: { ...{ needs: ['python3'], files }, build: (_, main) => [python(), ['-W', 'error', main]] },
   Java: {
     ...{ needs: ['javac', 'java'], files },

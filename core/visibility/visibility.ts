@@ -113,6 +113,12 @@ function whollyInside(frame: CameraFrame, bodies: readonly PlacedBody[]): Uint8A
   return verdicts.map((one) => Number(one === sphereVerdict.inside));
 }
 
+/** Whether a shape in the world has a point in common with the frustum; touching counts. */
+export function shapeIsVisible(frame: CameraFrame, shape: WorldShape): boolean {
+  const own = toViewRuf(frame, shape);
+  return viewRufPlanes(frame).every((plane) => reachOf(own, plane)[1] >= 0) && meets(frame, own, false);
+}
+
 /**
  * What each body is to the frustum. Meshes are taken as their convex hulls. Touching, from either
  * side, is crossing.

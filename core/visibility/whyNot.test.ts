@@ -1,12 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { placeBodies, type Body, type Shape } from '../bodies/body';
-import { frameOf, reposed, type CameraFrame } from '../camera/frame';
-import { basisOfAngles } from '../camera/orientation';
+import { frameOf, type CameraFrame } from '../camera/frame';
 import { quatAbout } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
 import { visibility } from './visibility';
-import { mendUnseen, whyUnseen } from './whyNot';
+import { whyUnseen } from './whyNot';
 import { runs } from '../testing/seed';
 
 const camera = (part: { yaw?: number; pitch?: number; roll?: number; near?: number; far?: number | null } = {}): CameraFrame => {
@@ -48,50 +47,18 @@ describe('why a body is not seen', () => {
     expect(whyUnseen(camera(), scene[0]!, scene, { own: new Set(['b1']) })).toBeNull();
   });
 
-  it('is null or in the frustum’s terms exactly as the exact test has it, and its mend is the smallest that shows it', () => {
+  it('is null or in the frustum’s terms exactly as the exact test has it', () => {
     const number = (min: number, max: number) => fc.integer({ min: min * 8, max: max * 8 }).map((v) => v / 8);
-    const kinds = new Map<string, number>();
     fc.assert(
-      fc.property(number(-60, 60), number(-30, 30), number(-90, 60), number(1, 3), number(-1, 1), number(-1, 1), fc.boolean(), (x, y, z, size, pitch, roll, round) => {
-        const frame = camera({ pitch: pitch / 3, roll: roll / 3 });
+      fc.property(number(-60, 60), number(-30, 30), number(-90, 60), number(1, 3), number(-1, 1), fc.boolean(), (x, y, z, size, tilt, round) => {
+        const frame = camera({ pitch: tilt / 3, roll: -tilt / 3 });
         const body = one(round ? { kind: 'sphere', radius: size } : { kind: 'box', size: [size, 2 * size, size] }, [x, y, z]);
         const { verdict } = visibility(frame, [body], { method: 'exact' })[0]!;
         const found = whyUnseen(frame, body, [body]);
         const outside = found !== null && ['behindEye', 'beforeNear', 'pastFar', 'offPicture'].includes(found.kind);
         expect(outside).toBe(verdict === 'outside');
-        if (!found || !outside) return;
-        const mend = mendUnseen(frame, body, found);
-        kinds.set(found.kind, (kinds.get(found.kind) ?? 0) + 1);
-        // Past far or before near while turned to, no turn shows it.
-        if (!mend) return;
-        const seenBy = (changed: CameraFrame | null) => visibility(changed!, [body], { method: 'exact' })[0]!.verdict !== 'outside';
-        if (mend.kind === 'turn') {
-          const { yaw, pitch: to } = mend;
-          const basis = basisOfAngles({ yaw, pitch: to, roll: roll / 3 });
-          expect(seenBy(reposed(frame, { basis }))).toBe(true);
-          expect(mend.angle).toBeLessThanOrEqual(Math.PI + 1e-9);
-          // A hundredth less does not: half way between the two gazes.
-          const part = 0.97;
-          const between = ([0, 1, 2] as const).map((i) => frame.forward[i] * (1 - part) + basis.forward[i] * part) as unknown as Vec3;
-          const long = Math.hypot(...between);
-          if (mend.angle > 0.05 && mend.angle < 2) {
-            const less = basisOfAngles({ yaw: Math.atan2(between[0], -between[2]), pitch: Math.asin(between[1] / long), roll: roll / 3 });
-            expect(seenBy(reposed(frame, { basis: less }))).toBe(false);
-          }
-        } else if (mend.kind === 'far') expect(seenBy(camera({ pitch: pitch / 3, roll: roll / 3, far: mend.far })) || found.kind === 'pastFar').toBe(true);
-        else if (mend.kind === 'near') expect(mend.near).toBeLessThan(1);
       }),
       { numRuns: runs(300) },
     ); // prettier-ignore
-    expect(kinds.get('offPicture') ?? 0).toBeGreaterThan(runs(24));
-    expect(kinds.get('behindEye') ?? 0).toBeGreaterThan(runs(24));
-    // What lies on the axis past far is shown by the far that is offered.
-    const far = one(box, [0, 2, -90]);
-    const mend = mendUnseen(camera(), far, whyUnseen(camera(), far, [far])!);
-    expect(mend).toMatchObject({ kind: 'far' });
-    if (mend?.kind === 'far') expect(visibility(camera({ far: mend.far }), [far], { method: 'exact' })[0]!.verdict).toBe('crosses'); // prettier-ignore
-    const small = one({ kind: 'sphere', radius: 0.01 }, [0, 2, -50]);
-    const closer = mendUnseen(camera(), small, { kind: 'tooSmall', pixels: 0.1 });
-    expect(closer?.kind === 'closer' && closer.by > 20 && closer.by < 50).toBe(true);
   });
 });

@@ -1,16 +1,13 @@
 import { localBounds, type PlacedBody } from '../bodies/body';
 import { worldShape, type WorldShape } from '../bodies/geometry';
-import { reposed, type CameraFrame } from '../camera/frame';
-import { anglesOfBasis, basisOfAngles } from '../camera/orientation';
+import type { CameraFrame } from '../camera/frame';
 import { transformPoint } from '../math/mat4';
-import { add, addScaled, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../math/vec3';
+import { addScaled, dot, length, normalize, sub, type Vec3 } from '../math/vec3';
 import { castRay } from '../pick/pick';
-import { apparentSize, distanceForSize } from './size';
+import { apparentSize } from './size';
 import { pictureBounds, visibility } from './visibility';
 
-/*
- * Why a body is not seen, in numbers, and the smallest change of the camera that shows it.
- */
+/* Why a body is not seen, in numbers. */
 
 /** A reason for which nothing of a body is seen. */
 export type Unseen =
@@ -32,7 +29,7 @@ export type Unseen =
   | { readonly kind: 'hidden'; readonly by: string };
 
 /** How far ahead of the eye the nearest and the farthest point of a shape lie. */
-function aheadOf({ eye, forward }: CameraFrame, shape: WorldShape): readonly [number, number] {
+export function aheadOf({ eye, forward }: CameraFrame, shape: WorldShape): readonly [number, number] {
   if (shape.kind === 'sphere') {
     const at = dot(forward, sub(shape.centre, eye));
     return [at - shape.radius, at + shape.radius];
@@ -123,85 +120,4 @@ export function whyUnseen(
     return { kind: 'facingAway' };
   const by = [...blockers].sort((a, b) => b[1] - a[1])[0];
   return by ? { kind: 'hidden', by: by[0] } : null;
-}
-
-/** The smallest change of a camera that shows a body. */
-export type ShowingMend =
-  /** Turned by so much (radians) to this yaw and pitch, roll kept. */
-  | { readonly kind: 'turn'; readonly angle: number; readonly yaw: number; readonly pitch: number }
-  | { readonly kind: 'near'; readonly near: number }
-  | { readonly kind: 'far'; readonly far: number }
-  /** Moved towards it by so much, to where it is a pixel wide. */
-  | { readonly kind: 'closer'; readonly by: number; readonly eye: Vec3 };
-
-/** Angles are found to this part of themselves. */
-const closeness = 1e-6;
-
-/**
- * The smallest change of the camera after which something of a body is in its frustum: near or far
- * moved to let its nearest or farthest point in, or the gaze turned the shortest way towards its
- * middle, no farther than it takes (found by halving, to 1e-6 of the angle). For one that is too
- * small, how much closer it is a pixel wide. Null where no such change shows it: what is
- * hidden or faces away, and on a flat world.
- */
-export function mendUnseen(frame: CameraFrame, placed: PlacedBody, why: Unseen): ShowingMend | null {
-  const shape = worldShape(placed);
-  const [nearest, farthest] = aheadOf(frame, shape);
-  switch (why.kind) {
-    case 'beforeNear':
-      // Some of it lets in must lie past the new near; an eye within it sees it from inside.
-      return farthest > 0 ? { kind: 'near', near: Math.max(nearest, farthest * 0.5) } : null;
-    case 'pastFar':
-      return { kind: 'far', far: nearest + Math.max(1e-3 * nearest, Math.min(farthest - nearest, 0.01 * nearest)) };
-    case 'tooSmall': {
-      const { centre, half } = localBounds(placed.body.shape);
-      const middle = transformPoint(placed.toWorld, centre);
-      const radius = apparentSize(frame, placed).radius;
-      const wanted = half.some((v) => v > 0) ? distanceForSize(frame, radius, 1) : null;
-      if (wanted === null) return null;
-      const by = distance(middle, frame.eye) - wanted;
-      return { kind: 'closer', by, eye: addScaled(frame.eye, normalize(sub(middle, frame.eye))!, by) };
-    }
-    case 'behindEye':
-    case 'offPicture':
-      return turnTowards(frame, placed);
-    default:
-      return null;
-  }
-}
-
-function turnTowards(frame: CameraFrame, placed: PlacedBody): ShowingMend | null {
-  const { centre } = localBounds(placed.body.shape);
-  const to = normalize(sub(transformPoint(placed.toWorld, centre), frame.eye));
-  if (!to) return null;
-  const whole = Math.atan2(length(cross(frame.forward, to)), dot(frame.forward, to));
-  // About the axis square to both; straight behind, about the camera's up.
-  const axis = normalize(cross(frame.forward, to)) ?? frame.up;
-  const { roll } = anglesOfBasis(frame);
-  const turned = (angle: number) => {
-    const forward = rotated(frame.forward, axis, angle);
-    const yaw = Math.atan2(forward[0], -forward[2]);
-    const pitch = Math.asin(Math.max(-1, Math.min(1, forward[1])));
-    return { yaw, pitch, made: reposed(frame, { basis: basisOfAngles({ yaw, pitch, roll }) }) };
-  };
-  const shows = (angle: number) => {
-    const { made } = turned(angle);
-    return made !== null && visibility(made, [placed], { method: 'exact' })[0]!.verdict !== 'outside';
-  };
-  if (!shows(whole)) return null;
-  let [no, yes] = [0, whole];
-  while (yes - no > closeness * yes) {
-    const middle = (no + yes) / 2;
-    if (middle === no || middle === yes) break;
-    if (shows(middle)) yes = middle;
-    else no = middle;
-  }
-  const { yaw, pitch } = turned(yes);
-  return { kind: 'turn', angle: yes, yaw, pitch };
-}
-
-/** A vector turned about a unit axis (O. Rodrigues, 1840). */
-function rotated(v: Vec3, axis: Vec3, angle: number): Vec3 {
-  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-  return add(add(scale(v, cos), scale(cross(axis, v), sin)), scale(axis, dot(axis, v) * (1 - cos)));
 }

@@ -22,7 +22,7 @@ export function useCode() {
   return { now, made: codeNow(now) };
 }
 
-// The grammars of eleven languages are loaded apart: until then the text is plain.
+// The grammars of thirteen languages are loaded apart: until then the text is plain.
 const Highlighted = lazy(() => import('./Coloured'));
 
 /** Source text, with its syntax highlighted once the grammars are loaded. */

@@ -7,7 +7,7 @@ import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
 import { change } from './edits';
 import type { Compared } from './job';
-import { trackOf } from './journey';
+import { mannerNow, trackKey, trackOf } from './journey';
 import { rates, type MotionState, type Rate } from './kept';
 import { mannerWords } from './words';
 
@@ -17,9 +17,9 @@ export function Rates() {
   const { slice, project } = now;
   const kind = trackOf(now)?.travel.kind ?? null;
   const manners = mannersOf(kind).filter((one) => one !== 'right');
-  const manner = manners.includes(slice.manner) ? slice.manner : manners[0]!;
+  const manner = mannerNow(now);
   const found = now.answer<Compared>('compared');
-  const own = found?.rate === slice.rate && found.manner === slice.manner ? found : null;
+  const own = found?.rate === slice.rate && found.manner === manner && found.track === trackKey(now) ? found : null;
   const rows = own
     ? Array.from(own.times, (time, i) => ({ i, time, units: own.units[i]!, pixels: own.pixels[i]! })).filter(
         ({ i }) => i % Math.max(1, Math.ceil(own.times.length / 240)) === 0,
@@ -52,13 +52,11 @@ export function Rates() {
       <p className="verdict-line" data-testid="rates" aria-live="polite">
         {kind === null
           ? 'The camera stands: there is nothing to step.'
-          : manner !== slice.manner
-            ? `This track is not stepped so: choose “${mannerWords[manner].short}”.`
-            : !own
-              ? 'Making frames…'
-              : own.most.units <= 1e-6
-                ? 'At this rate it comes out right.'
-                : `Off by up to ${figure(own.most.units, 3)} units after ${figure(own.most.unitsAt, 2)} s${own.most.pixels === null ? '' : `, the subject by up to ${figure(own.most.pixels, 1)} pixels`}. By the time it is the same at every rate.`}
+          : !own
+            ? 'Making frames…'
+            : own.most.units <= 1e-6
+              ? 'At this rate it comes out right.'
+              : `Off by up to ${figure(own.most.units, 3)} ${project.unit} after ${figure(own.most.unitsAt, 2)} s${own.most.pixels === null ? '' : `, the subject by up to ${figure(own.most.pixels, 1)} pixels`}. By the time it is the same at every rate.`}
       </p>
       {own && own.most.units > 1e-6 && (
         <>
@@ -87,7 +85,12 @@ export function Rates() {
             columns={[
               { name: 'frame', width: '52px', value: ({ i }) => i, decimals: 0 },
               { name: 's', width: '1fr', value: ({ time }) => time, decimals: 3 },
-              { name: 'units', width: '1fr', value: ({ units }) => (Number.isNaN(units) ? null : units), decimals: 4 },
+              {
+                name: project.unit,
+                width: '1fr',
+                value: ({ units }) => (Number.isNaN(units) ? null : units),
+                decimals: 4,
+              },
               { name: 'px', width: '1fr', value: ({ pixels }) => (Number.isNaN(pixels) ? null : pixels), decimals: 2 },
             ]}
             most={5}

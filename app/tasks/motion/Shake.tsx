@@ -50,8 +50,8 @@ export function Shake() {
           {missed && (
             <p className="verdict-line" data-testid="shake-miss">
               Aimed by the gaze without the shake, a shot at the middle of the picture misses by{' '}
-              {figure(missed.pixels, 1)} pixels, {figure(missed.units, 2)} units at that distance. Make the ray from the
-              camera that drew the picture.
+              {figure(missed.pixels, 1)} pixels, {figure(missed.units, 2)} {now.project.unit} at that distance. Make the
+              ray from the camera that drew the picture.
             </p>
           )}
           <div className="row">

@@ -12,7 +12,7 @@ import { tileSide } from '../../../formats/project';
 import { flatAt, focusMovedBy, focusOnJourney, journeyAt, type Journey } from '../../state/journey';
 import type { JobModule, JobSpec } from '../../state/jobs';
 import { spanOf } from '../../state/span';
-import { journeyOf } from './journey';
+import { journeyOf, mannerNow, trackKey } from './journey';
 import type { MotionState, Rate } from './kept';
 import { chainOf, subjectAt, subjectOf, type Subject } from './subject';
 
@@ -21,6 +21,8 @@ interface AskedRates {
   readonly subject: Subject | null;
   readonly rate: Rate;
   readonly manner: Exclude<Manner, 'right'>;
+  /** The key of the track. */
+  readonly track: string;
   readonly span: number;
 }
 
@@ -28,6 +30,8 @@ interface AskedRates {
 export interface Compared {
   readonly rate: Rate;
   readonly manner: Exclude<Manner, 'right'>;
+  /** The key of the track. */
+  readonly track: string;
   /** The seconds of the frames, and the eye of each: x, y, z after one another; NaN where there is none. */
   readonly times: Float64Array;
   readonly stepped: Float64Array;
@@ -51,10 +55,12 @@ const compared: JobSpec<MotionState, AskedRates, Compared> = {
   says: 'Stepping the motion by the frame',
   input: (now) => {
     const journey = journeyOf(now);
-    const { rate, manner } = now.slice;
-    return journey && { journey, subject: subjectOf(now), rate, manner, span: spanOf(now.project) };
+    const { rate } = now.slice;
+    const manner = mannerNow(now);
+    const track = trackKey(now);
+    return journey && { journey, subject: subjectOf(now), rate, manner, track, span: spanOf(now.project) };
   },
-  run: async ({ journey, subject, rate, manner, span }, control) => {
+  run: async ({ journey, subject, rate, manner, track, span }, control) => {
     await control.breathe();
     const times = frameTimes(rate === 'uneven' ? 'uneven' : Number(rate), span);
     const cameras = steppedOn(journey, manner, times);
@@ -80,7 +86,7 @@ const compared: JobSpec<MotionState, AskedRates, Compared> = {
       pixels[i] = Math.hypot(a.value[0] - b.value[0], a.value[1] - b.value[1]);
       if (pixels[i]! > (most.pixels ?? -1)) most = { ...most, pixels: pixels[i]!, pixelsAt: time };
     }
-    return { rate, manner, times: Float64Array.from(times), stepped, units, pixels, most };
+    return { rate, manner, track, times: Float64Array.from(times), stepped, units, pixels, most };
   },
 };
 

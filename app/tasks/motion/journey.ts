@@ -10,6 +10,7 @@ import type { FlatMotion, Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { spanOf } from '../../state/span';
+import { mannersOf, type Manner } from '../../../core/motion/rates';
 import type { CameraTrack, MotionState, Shaking, Travel } from './kept';
 
 /* The tracks of the slice as the core takes them. */
@@ -146,4 +147,14 @@ export function journeyOf({ project, slice, rest, flat }: Now): Journey | null {
   }
   const motion = spaceMotion(track, project.bodies, spanOf(project), rest);
   return motion && spaceJourney(rest, motion);
+}
+
+/** A key of the track that the camera has, to know an answer of another one by. */
+export const trackKey = (now: Pick<Now, 'slice' | 'project'>): string =>
+  JSON.stringify([now.project.camera.id, trackOf(now)]);
+
+/** How the camera's motion is stepped: as it was chosen, or the first way that its kind of track allows. */
+export function mannerNow(now: Moment<MotionState>): Exclude<Manner, 'right'> {
+  const manners = mannersOf(trackOf(now)?.travel.kind ?? null).filter((one) => one !== 'right');
+  return manners.includes(now.slice.manner) ? now.slice.manner : manners[0]!;
 }

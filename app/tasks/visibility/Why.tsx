@@ -1,8 +1,9 @@
 import { degrees } from '../../../core/math/angle';
-import type { ShowingMend, Unseen } from '../../../core/visibility/whyNot';
+import type { ShowingChange } from '../../../core/visibility/showing';
+import type { Unseen } from '../../../core/visibility/whyNot';
 import { useSelection } from '../../state/selection';
 import { useTaskMoment } from '../../state/tempo';
-import { figure } from '../../ui/figures';
+import { editable, figure } from '../../ui/figures';
 import { showBody } from './edits';
 import { seenNow, whyNotNow } from './seen';
 import { measured } from './Bodies';
@@ -13,7 +14,7 @@ export function whySentence(name: string, why: Unseen | null, unit: string, name
   if (!why) return `${name} is seen.`;
   const sides = (across: number, upward: number) =>
     [
-      across && `${figure(Math.abs(across), 1)} px ${across > 0 ? 'right' : 'left'}`,
+      across && `${figure(Math.abs(across), 1)} px to the ${across > 0 ? 'right' : 'left'}`,
       upward && `${figure(Math.abs(upward), 1)} px ${upward > 0 ? 'above' : 'below'}`,
     ]
       .filter(Boolean)
@@ -27,7 +28,7 @@ export function whySentence(name: string, why: Unseen | null, unit: string, name
       return `${name} lies past far: its nearest point is ${measured(why.ahead, unit)} ahead.`;
     case 'offPicture': {
       const off = sides(why.across, why.upward);
-      return off ? `${name} lies off the picture, ${off} of it.` : `${name} passes by a corner of the picture.`;
+      return off ? `${name} lies off the picture, ${off}.` : `${name} passes by a corner of the picture.`;
     }
     case 'noExtent':
       return `${name} is a point: it has a place and no surface to be seen.`;
@@ -40,20 +41,27 @@ export function whySentence(name: string, why: Unseen | null, unit: string, name
   }
 }
 
-const mendWords = (mend: ShowingMend, unit: string): string => {
-  switch (mend.kind) {
+/** A change in words, with its number to every figure that it has. */
+const changeText = (change: ShowingChange, unit: string): string => {
+  switch (change.kind) {
     case 'turn':
-      return `Turn by ${figure(degrees(mend.angle), 1)}° to show it`;
+      return `Turn by ${figure(degrees(change.angle), 2)}°`;
+    case 'back':
+      return `Move back ${editable(change.by)} ${unit}`;
+    case 'widen':
+      return `Widen the field of view to ${figure(degrees(change.verticalFov), 2)}°`;
+    case 'enlarge':
+      return `Raise the height to ${editable(change.height)} ${unit}`;
     case 'near':
-      return `Bring near to ${measured(mend.near, unit)}`;
+      return `Bring near to ${editable(change.near)} ${unit}`;
     case 'far':
-      return `Raise far to ${measured(mend.far, unit)}`;
+      return `Raise far to ${editable(change.far)} ${unit}`;
     case 'closer':
-      return `Go ${measured(mend.by, unit)} closer`;
+      return `Move ${editable(change.by)} ${unit} closer`;
   }
 };
 
-/** For any body: why nothing of it is seen, and the smallest change of the camera that shows it. */
+/** For any body: why nothing of it is seen, and the least changes of the camera that show it. */
 export function Why() {
   const now = useTaskMoment<VisibilityState>('visibility');
   const ids = useSelection((state) => state.ids);
@@ -93,12 +101,16 @@ export function Why() {
             </span>
           </div>
         )}
-        {found.mend && (
-          <button className="plain-button mt-1" data-testid="mend" onClick={() => showBody(found.mend!)}>
-            {mendWords(found.mend, unit)}
-          </button>
+        {found.changes.length > 0 && (
+          <div className="row flex-wrap mt-1" role="group" aria-label="The least change that shows it">
+            {found.changes.map((one) => (
+              <button key={one.kind} className="plain-button" data-testid="mend" onClick={() => showBody(one)}>
+                {changeText(one, unit)}
+              </button>
+            ))}
+          </div>
         )}
-        {found.why && !found.mend && (found.why.kind === 'hidden' || found.why.kind === 'facingAway') && (
+        {found.why && !found.changes.length && (found.why.kind === 'hidden' || found.why.kind === 'facingAway') && (
           <p className="text-note leading-4 text-ink2">
             No turn of the camera shows it from here: step to another side.
           </p>

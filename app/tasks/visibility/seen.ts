@@ -3,7 +3,8 @@ import type { PlacedBody } from '../../../core/bodies/body';
 import { clearanceOf, type Clearance } from '../../../core/visibility/clearance';
 import { apparentSize, isBehind, type SeenBy, type SeenVerdict, visibilityBy } from '../../../core/visibility/size';
 import { visibility, type Verdict } from '../../../core/visibility/visibility';
-import { mendUnseen, whyUnseen, type ShowingMend, type Unseen } from '../../../core/visibility/whyNot';
+import { showingChanges, type ShowingChange } from '../../../core/visibility/showing';
+import { whyUnseen, type Unseen } from '../../../core/visibility/whyNot';
 import { bodiesOf } from '../../state/bodyList';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
@@ -58,10 +59,10 @@ const shortcut = memo(
 export const shortcutNow = (now: Moment<VisibilityState>): readonly SeenVerdict[] =>
   shortcut(now.frame, bodiesOf(now), now.slice, now.flat);
 
-/** Why one body is not seen, and the smallest change that shows it. */
+/** Why one body is not seen, and the least changes that show it. */
 export interface WhyNot {
   readonly why: Unseen | null;
-  readonly mend: ShowingMend | null;
+  readonly changes: readonly ShowingChange[];
   /** Its diameter on the screen. */
   readonly pixels: number | null;
 }
@@ -81,7 +82,7 @@ const whyNot = memo(
     const size = apparentSize(frame, placed, flat);
     return {
       why,
-      mend: why && !flat ? mendUnseen(frame, placed, why) : null,
+      changes: why && !flat ? showingChanges(frame, placed, why) : [],
       pixels: size.diameter.ok && !isBehind(frame, size) ? size.diameter.value : null,
     };
   },

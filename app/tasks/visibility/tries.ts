@@ -18,7 +18,7 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
     },
     {
       id: 'visibility-why',
-      text: 'Press Y, ask about the pilot launch and take the mend: the camera turns just as far as it must.',
+      text: 'Press Y, ask about the pilot launch and take the turn: the camera turns just as far as it must.',
       done: ({ frame }) => frame.forward[2] > -0.95,
     },
   ],

@@ -5,12 +5,13 @@ import { CSharp } from './csharp';
 import { Java } from './java';
 import { Rust } from './rust';
 import { Go } from './go';
-import { TypeScript } from './typescript';
+import { JavaScript, TypeScript } from './typescript';
 import { Python } from './python';
 import { Lua } from './lua';
 import { Glsl, Wgsl } from './shaders';
+import { Hlsl } from './hlsl';
 
-/** The eleven languages, each with what it has of its own in its file. */
+/** The languages that code is emitted in, each described in a file of its own. */
 export const deliverLanguages: readonly Language[] = [
   C,
   Cpp,
@@ -18,9 +19,11 @@ export const deliverLanguages: readonly Language[] = [
   Rust,
   Go,
   TypeScript,
+  JavaScript,
   Python,
   Java,
   Lua,
   Glsl,
   Wgsl,
+  Hlsl,
 ];

@@ -107,3 +107,44 @@ export const TypeScript: Language = {
     '',
   ],
 };
+
+/** TypeScript without types: field types stay as documentation. */
+const untyped = (line: string): string =>
+  line
+    .replace(/\]!/g, ']')
+    .replace(/: Record<.*> = \{$/, ' = {')
+    .replace(/new Array<number>/, 'new Array')
+    .replace(/: readonly number\[\]/g, '')
+    .replaceAll('.ts', '.js')
+    .replace('node harness.js', 'node harness.mjs');
+/** Parameters and result of a function of the prelude without their types. */
+const untypedHead = (line: string): string =>
+  untyped(line)
+    .replace(/(\w+): (?:Vec2|Vec3|number)(?=[,)])/g, '$1')
+    .replace(/\): (?:Vec2|Vec3|number(?:\[\])?)(?= (?:=>|\{))/, ')');
+const jsType: Readonly<Record<string, string>> = { 'readonly number[]': 'number[]' };
+
+export const JavaScript: Language = {
+  ...TypeScript,
+  ...{ name: 'JavaScript', file: 'camera.js', mainFile: 'main.mjs', harnessFile: 'harness.mjs' },
+  entry: (list, i) => `${list}[${i}]`,
+  index: (of, _, printed) => `${of}[${printed}]`,
+  fnHead: (name, params) => `export function ${name}(${params.map((one) => one.name).join(', ')}) {`,
+  struct: ({ name, fields }) => [
+    '/**',
+    ` * @typedef {object} ${name}`,
+    ...fields.map(({ name: field, type, count, comment }) => {
+      const own = jsType[type] ?? type;
+      return ` * @property {${own}${count ? '[]' : ''}} ${field}${comment ? ` ${comment}` : ''}`;
+    }),
+    ' */',
+  ],
+  prelude: (style, uses) => {
+    const lines = TypeScript.prelude(style, uses);
+    // The interfaces of vectors are nothing but types.
+    const first = lines.findIndex((line) => line.startsWith('export const vec2'));
+    return lines.slice(Math.max(0, first)).map(untypedHead);
+  },
+  main: (values, style, fields) => TypeScript.main(values, style, fields).map(untyped),
+  harness: (of) => TypeScript.harness(of).map(untyped),
+};
