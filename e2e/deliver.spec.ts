@@ -106,7 +106,7 @@ test('test vectors find each fault; the harness from the page is compiled, run a
 }, info) => {
   await openBench(page, '/deliver');
   await open(page, 'Vectors');
-  await expect(page.getByTestId('vectors')).toContainText('72 rows; of 35 faults');
+  await expect(page.getByTestId('vectors')).toContainText('72 rows; of 36 faults');
   // What changes no number of this camera is named; a row says what it finds.
   await expect(page.locator('.sheet')).toContainText('No number of this camera shows roll negated, shift left out, viewport offset.'); // prettier-ignore
   await cells(page, 'test vectors').getByText('projection', { exact: true }).click();

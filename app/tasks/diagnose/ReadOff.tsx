@@ -34,7 +34,7 @@ function rowsOf({ pose, lens }: Decomposed, given: readonly string[], e: Convent
           { name: 'ahead', value: supportedAll(pose.forward, pose.digits['forward']) },
           {
             name: 'handedness',
-            value: pose.mirrored ? 'mirrored: not the set view axes' : `${e.handedness.view}-handed view`,
+            value: pose.mirrored ? 'mirrored' : `${e.handedness.view}-handed view`,
           },
           { name: 'scale of rows', value: supportedAll(pose.scale, pose.digits['scale'], 5) },
           { name: 'greatest shear', value: significant(pose.shear, 2) },
