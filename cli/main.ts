@@ -3,6 +3,7 @@ import { basename, dirname, join } from 'node:path';
 import { Command, InvalidArgumentError } from 'commander';
 import { computeLazily } from '../core/compute/compute';
 import { problemDocument } from '../core/compute/readRequest';
+import { textProblem } from '../core/compute/requestText';
 import { writeJson } from '../core/compute/lazy';
 import { requestJsonSchema } from '../core/compute/jsonSchema';
 import { limitsTable, serverLimits } from '../core/compute/limits';
@@ -81,7 +82,10 @@ async function readJson(file: string, indent = 2): Promise<{ value: unknown } | 
   const wrong = (message: string, title?: string) =>
     refuse(problemDocument([{ path: '', message }], 422, title), indent);
   try {
-    return { value: JSON.parse(await readText(file)) as unknown };
+    const text = await readText(file);
+    const problem = textProblem(text);
+    if (problem) return refuse(problemDocument([problem]), indent);
+    return { value: JSON.parse(text) as unknown };
   } catch (error) {
     return error instanceof SyntaxError
       ? wrong(`This is not JSON: ${error.message}.`)

@@ -46,8 +46,11 @@ function quickest(text: string): number {
 describe('text of one kind', () => {
   it.each(Object.entries(kinds))('%s is read in time that grows with its length', (kind, unit) => {
     // Below a few milliseconds the clock has more of the time than the reading.
-    const [short, long] = [10_000, 100_000].map((length) => Math.max(4_000, quickest(textOf(unit, kind, length))));
-    expect(long! / short!).toBeLessThan(15);
+    const timeOf = (length: number) => Math.max(4_000, quickest(textOf(unit, kind, length)));
+    // What else the machine does adds to one of the two: the least ratio of a few is that of the reader.
+    let ratio = Infinity;
+    for (let i = 0; i < 4 && ratio >= 15; i++) ratio = Math.min(ratio, timeOf(100_000) / timeOf(10_000));
+    expect(ratio).toBeLessThan(15);
   });
 });
 

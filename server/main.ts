@@ -21,8 +21,9 @@ const headers = {
 } as const;
 
 /** Begins an answer of a type. */
-function begin(response: ServerResponse, status: number, type: string): void {
-  response.writeHead(status, { ...headers, 'Content-Type': `${type}; charset=utf-8` });
+function begin(response: ServerResponse, status: number, type: string, retryAfter?: number): void {
+  const retry = retryAfter === undefined ? {} : { 'Retry-After': retryAfter };
+  response.writeHead(status, { ...headers, ...retry, 'Content-Type': `${type}; charset=utf-8` });
 }
 
 function sendProblem(response: ServerResponse, problem: ReturnType<typeof problemDocument>): void {
@@ -57,9 +58,9 @@ const notFromElsewhere = problemDocument(
   'Not from elsewhere',
 );
 
-/** Whether a body says that it is JSON: what says anything else is not read. */
+/** Whether a body says that it is JSON in UTF-8: what says anything else is not read. */
 const isJson = ({ headers }: IncomingMessage): boolean =>
-  /^application\/(json|[\w.+-]+\+json)\s*(;|$)/i.test(headers['content-type'] ?? '');
+  /^application\/json\s*(?:;\s*charset\s*=\s*"?utf-8"?\s*)?$/i.test(headers['content-type'] ?? '');
 
 /** Reads a body as it is: more than this is never held, and compressed ones are not opened further. */
 const readPlain = express.raw({ limit: serverLimits.bytes, type: isJson });
@@ -83,8 +84,17 @@ const computePath = /^\/api\/compute\/?(\?|$)/i;
 /** Has a request to compute read and answered by the pool. */
 function compute(pool: ComputePool, request: IncomingMessage, response: ServerResponse): void {
   if (!isJson(request)) {
-    const message = 'Send the request as JSON, with the content type application/json.';
+    const message = 'Send the request as JSON in UTF-8, with the content type application/json.';
     return sendProblem(response, problemDocument([{ path: '', message }], 415, 'Not JSON'));
+  }
+  // Answered before the body has come: a client may be sending gigabytes.
+  const announced = Number(request.headers['content-length'] ?? 0);
+  if (announced > serverLimits.bytes) {
+    response.setHeader('Connection', 'close');
+    sendFailure({ status: 413, type: 'entity.too.large' }, response);
+    request.on('error', () => undefined).resume();
+    response.once('finish', () => request.socket.destroySoon());
+    return;
   }
   const read = (request.headers['content-encoding'] ?? 'identity') === 'identity' ? readPlain : readPacked;
   // The reader of bodies asks for nothing that a plain request has not.
@@ -92,7 +102,7 @@ function compute(pool: ComputePool, request: IncomingMessage, response: ServerRe
     if (error) return sendFailure(error, response);
     const { body } = request as Request<unknown, unknown, unknown>;
     const asker = Object.assign(response, {
-      begin: (status: number, type: string) => begin(response, status, type),
+      begin: (status: number, type: string, retryAfter?: number) => begin(response, status, type, retryAfter),
     });
     pool.answer(body instanceof Uint8Array ? body : new Uint8Array(0), asker);
   });
@@ -133,6 +143,13 @@ function createApp(folder: string | undefined) {
       response,
       problemDocument([{ path: '', message: 'The interface is POST /api/compute.' }], 404, 'There is nothing here'),
     );
+  });
+  // Pages are read and nothing else.
+  app.use((request, response, next) => {
+    if (['GET', 'HEAD'].includes(request.method)) return next();
+    response.set('Allow', 'GET, HEAD');
+    const message = 'Pages are read with GET; requests to compute are sent to /api/compute with POST.';
+    sendProblem(response, problemDocument([{ path: '', message }], 405, 'Only GET is answered here'));
   });
   if (folder) {
     app.use(

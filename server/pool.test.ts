@@ -86,3 +86,34 @@ describe('one culprit among thirty requests, twenty times', () => {
     }
   }, 60_000);
 });
+
+describe('readers that take nothing of large answers', () => {
+  const points = Array.from({ length: 60_000 }, (_, i) => [i % 7, i % 5, -(i % 9)]);
+  const large = { ...small('large'), queries: [{ id: 'p', op: 'worldToScreen', points }] };
+  /** Asks for a large answer and takes nothing of it; resolves when the answer breaks off. */
+  function askIdly(pool: ComputePool): Promise<void> {
+    const to = new Writable({ highWaterMark: 1, write: () => undefined }) as unknown as Asker;
+    to.begin = () => undefined;
+    const closed = new Promise<void>((done) => void to.once('close', done));
+    pool.answer(new TextEncoder().encode(JSON.stringify(large)), to);
+    return closed;
+  }
+
+  it('hold the threads for a limited time; who waits meanwhile is told when to try again', async () => {
+    const pool = poolOf({ threads: 2, waitingSeconds: 0.5, takingSeconds: 3 });
+    const idle = [askIdly(pool), askIdly(pool)];
+    await new Promise((done) => setTimeout(done, 800));
+    let retry: number | undefined;
+    const refused = await new Promise<number>((done) => {
+      const to = new Writable({ write: (_piece, _encoding, taken) => taken() }) as unknown as Asker;
+      to.begin = (status, _type, retryAfter) => {
+        retry = retryAfter;
+        done(status);
+      };
+      pool.answer(new TextEncoder().encode(JSON.stringify(large)), to);
+    });
+    expect([refused, retry]).toEqual([503, 1]);
+    await Promise.all(idle);
+    expect((await ask(pool, large)).status).toBe(200);
+  }, 30_000);
+});

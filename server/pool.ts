@@ -16,8 +16,8 @@ import { shared, type Task, type Told } from './protocol';
 
 /** Where the answer to a request goes. */
 export interface Asker extends Writable {
-  /** Called once, before anything is written. */
-  begin(status: number, type: string): void;
+  /** Called once, before anything is written; `retryAfter` is in seconds. */
+  begin(status: number, type: string, retryAfter?: number): void;
 }
 
 export interface PoolOptions {
@@ -27,12 +27,20 @@ export interface PoolOptions {
   readonly memory?: number;
   /** How many threads compute what is much work. */
   readonly threads?: number;
+  /** For a request to get a thread. */
+  readonly waitingSeconds?: number;
+  /** For the whole of an answer to be taken. */
+  readonly takingSeconds?: number;
 }
 
 interface Job {
   readonly body: Uint8Array;
   readonly to: Asker;
   begun: boolean;
+  /** When the answer is to be taken as a whole, on the clock of `performance`; from its first piece. */
+  takenBy?: number;
+  /** Ends its waiting for a thread. */
+  waits?: NodeJS.Timeout | undefined;
 }
 
 // In dist/node it lies beside this; from the sources it is that of the last build.
@@ -185,9 +193,10 @@ class Thread {
         if (job.to.destroyed) return this.drop(job);
         if (job.to.write(told.bytes)) taken();
         else {
-          // The watch stands still while the other side takes its time, up to a limit of its own.
+          // The watch stops while the other side takes its time, which has a limit of its own.
           clearTimeout(this.timer);
-          this.timer = setTimeout(() => this.drop(job), 30_000);
+          job.takenBy ??= performance.now() + this.lane.times.taking * 1000;
+          this.timer = setTimeout(() => this.drop(job), Math.max(0, job.takenBy - performance.now()));
           job.to.once('drain', () => {
             taken();
             if (this.jobs.get(id) === job) this.watch();
@@ -294,6 +303,8 @@ class Lane {
     size: number,
     readonly mostCost: number,
     { nice, memory, milliseconds }: { nice: number; memory: number; milliseconds: number },
+    /** Seconds to wait for a thread, and to take an answer. */
+    readonly times: { readonly waiting: number; readonly taking: number },
     /** Where what is too much for this lane goes; null for the last. */
     private readonly other: Lane | null,
   ) {
@@ -310,16 +321,27 @@ class Lane {
 
   ask(job: Job): void {
     if (this.waiting.length >= serverLimits.waiting) {
-      job.to.begin(503, 'application/problem+json');
+      job.to.begin(503, 'application/problem+json', 1);
       job.to.end(JSON.stringify(unavailable('Too many requests', '', `${serverLimits.waiting} requests are waiting already. Try again in a moment.`))); // prettier-ignore
       return;
     }
     this.waiting.push(job);
+    job.waits ??= setTimeout(() => this.giveUp(job), this.times.waiting * 1000);
     // What comes in together is given out together.
     this.soon ??= setImmediate(() => {
       this.soon = null;
       this.next();
     });
+  }
+
+  /** Rejects a request that no thread has become free for. */
+  private giveUp(job: Job): void {
+    const at = this.waiting.indexOf(job);
+    if (at < 0) return;
+    this.waiting.splice(at, 1);
+    const { waiting } = this.times;
+    job.to.begin(503, 'application/problem+json', Math.ceil(waiting));
+    job.to.end(JSON.stringify(unavailable('No thread became free', '', `All computing threads were busy for ${waiting} seconds. Try again later.`))); // prettier-ignore
   }
 
   /** Asks what was asked before once more, before all that waits. */
@@ -343,6 +365,8 @@ class Lane {
     let bytes = 0;
     while (this.waiting.length && taken.length < Math.min(most, batch.count) && bytes < batch.bytes) {
       const job = this.waiting.shift()!;
+      clearTimeout(job.waits);
+      job.waits = undefined;
       // Who has gone is not computed for.
       if (job.to.destroyed) continue;
       taken.push(job);
@@ -361,11 +385,18 @@ export class ComputePool {
   private readonly heavy: Lane;
   private readonly quick: Lane;
 
-  constructor({ seconds = serverLimits.seconds, memory = serverLimits.memory, threads }: PoolOptions = {}) {
+  constructor({
+    seconds = serverLimits.seconds,
+    memory = serverLimits.memory,
+    threads,
+    waitingSeconds: waiting = serverLimits.waitingSeconds,
+    takingSeconds: taking = serverLimits.takingSeconds,
+  }: PoolOptions = {}) {
+    const times = { waiting, taking };
     const milliseconds = seconds * 1000;
     const many = threads ?? Math.max(8, availableParallelism());
-    this.heavy = new Lane(many, Infinity, { nice: 15, memory, milliseconds }, null);
-    this.quick = new Lane(2, quickCost, { nice: 0, memory: 256, milliseconds: quickTime }, this.heavy);
+    this.heavy = new Lane(many, Infinity, { nice: 15, memory, milliseconds }, times, null);
+    this.quick = new Lane(2, quickCost, { nice: 0, memory: 256, milliseconds: quickTime }, times, this.heavy);
   }
 
   /** Answers a request, wherever it is computed. */

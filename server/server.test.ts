@@ -80,10 +80,47 @@ describe('the server', () => {
   });
 
   it('takes nothing but JSON, which no page from elsewhere can send unasked', async () => {
-    for (const type of ['text/plain', 'application/x-www-form-urlencoded', 'multipart/form-data', 'application/jsonp'])
+    for (const type of [
+      'text/plain',
+      'application/x-www-form-urlencoded',
+      'multipart/form-data',
+      'application/jsonp',
+      'application/merge-patch+json',
+      'application/json; charset=latin1',
+    ])
+      // prettier-ignore
       expect((await post('[]', type)).status).toBe(415);
-    for (const type of ['application/json', 'application/json; charset=utf-8', 'application/merge-patch+json'])
+    for (const type of ['application/json', 'application/json; charset=utf-8', 'Application/JSON;charset="UTF-8"'])
       expect((await post('[]', type)).status).toBe(422);
+  });
+
+  it('answers other methods than GET on pages as problems, not as pages', async () => {
+    for (const method of ['PUT', 'DELETE', 'PATCH', 'OPTIONS', 'POST']) {
+      const response = await fetch(`${first.address}/`, { method });
+      expect([response.status, response.headers.get('allow')], method).toEqual([405, 'GET, HEAD']);
+      expect(response.headers.get('content-type'), method).toMatch(/^application\/problem\+json/);
+    }
+  });
+
+  it('rejects a body over the limit before it has come, a key twice, and millions of lists', async () => {
+    const { hostname, port } = new URL(first.address);
+    const status = await new Promise<number>((done, failed) => {
+      const headers = { 'content-type': 'application/json', 'content-length': String(40 * 1024 * 1024) };
+      const sent = httpRequest({ hostname, port, path: '/api/compute', method: 'POST', headers }, (response) => {
+        response.resume();
+        done(response.statusCode!);
+        sent.destroy();
+      });
+      sent.on('error', failed);
+      // Its beginning alone is sent.
+      sent.write('[');
+    });
+    expect(status).toBe(413);
+    const problem = async (body: string) => (await (await post(body)).json()) as { errors: { message: string }[] };
+    expect((await problem('{"astrolabe":1,"queries":[],"queries":[]}')).errors[0]!.message).toContain('twice');
+    const many = await problem(`{"astrolabe":1,"queries":[{"id":"c","op":"clip","polygons":[${'[],'.repeat(5_000_000)}[]]}]}`); // prettier-ignore
+    expect(many.errors[0]!.message).toContain('lists and objects');
+    expect((await problem('{"astrolabe":1,"viewport":{"width":1e400,"height":1}}')).errors.map(({ message }) => message).join()).toContain('beyond the range of doubles'); // prettier-ignore
   });
 
   it.each([

@@ -2,6 +2,7 @@ import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { computeLazily } from '../core/compute/compute';
 import { problemDocument } from '../core/compute/readRequest';
+import { textProblem } from '../core/compute/requestText';
 import { costOf } from '../core/compute/cost';
 import { writeJson } from '../core/compute/lazy';
 import { warmUp } from './warmUp';
@@ -94,7 +95,10 @@ port.on('message', (tasks: readonly Task[]) => {
 function answer({ id, body, mostCost, watched }: Task): void {
   let given: unknown;
   try {
-    given = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body));
+    const text = new TextDecoder('utf-8', { fatal: true }).decode(body);
+    const problem = textProblem(text);
+    if (problem) return refuse(id, problemDocument([problem]));
+    given = JSON.parse(text);
   } catch (error) {
     const why = error instanceof SyntaxError ? error.message : 'it is no text in UTF-8';
     return refuse(id, problemDocument([{ path: '', message: `This is not JSON: ${why}.` }]));

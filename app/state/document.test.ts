@@ -1,5 +1,6 @@
 import { cameraInSpace } from '../../formats/camera';
 import fc from 'fast-check';
+import { useClock } from './clock';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { saltmarrow } from '../../demo/saltmarrow';
 import {
@@ -22,6 +23,12 @@ const moveEye = (x: number, gesture: string | null = null) =>
   editCamera('move the camera', (camera) => void (camera.position[0] = x), gesture);
 
 beforeEach(() => openProject(first));
+
+it('opens a project at time 0, whatever the time of the one before', () => {
+  useClock.setState({ time: 7, playing: true });
+  openProject(first);
+  expect(useClock.getState()).toMatchObject({ time: 0, playing: false });
+});
 
 describe('the document', () => {
   it('takes each edit back by its name and does it again, to the same object', () => {

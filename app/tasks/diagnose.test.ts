@@ -11,6 +11,7 @@ vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined, r
 vi.stubGlobal('window', { matchMedia: () => ({ matches: false, addEventListener: () => undefined }) });
 
 await (await import('./page')).loadAllTasks();
+(await import('./parts')).installMovingTasks();
 const { engineOf } = await import('./diagnose/engine');
 const { askedNow, readingNow } = await import('./diagnose/reading');
 const { carried } = await import('./diagnose/carried');
@@ -47,6 +48,22 @@ describe('Diagnose', () => {
     const wrong = nowOf({ corrections: [{ from: first!.item.from, role: null, turned: false }] });
     expect(engineOf(wrong)).toMatchObject({ frame: null });
     expect(engineOf(wrong)!.whole).not.toBeNull();
+  });
+
+  it('asks for this camera up to three frames ago, at time 0 and without its shake, and for the others', () => {
+    const project = saltmarrow();
+    const moving = { ...project, camera: project.cameras.find(({ id }) => id === 'orbit' || id === 'breakwater')! };
+    const at = (time: number) => {
+      const kept = slices()['diagnose']!.initial(moving as Project);
+      const tasks = { diagnose: { version: 1, ...kept } } as unknown as Project['tasks'];
+      const now = taskMoment<DiagnoseState>('diagnose', momentOf({ ...moving, tasks } as Project, time));
+      const [query] = askedNow(now)!.request.queries as unknown as { others: { name: string }[] }[];
+      return query!.others.map(({ name }) => name);
+    };
+    expect(at(5)).toEqual(expect.arrayContaining(['one frame ago', 'two frames ago', 'three frames ago', 'this camera at 0 s'])); // prettier-ignore
+    expect(at(1.5 / 60).filter((name) => name.endsWith('ago'))).toEqual(['one frame ago', 'two frames ago']);
+    expect(at(0).some((name) => name.endsWith('ago'))).toBe(false);
+    for (const { name } of moving.cameras) expect(at(5)).toContain(name);
   });
 
   it('takes a square the way its numbers tell, however the conventions list a matrix', () => {

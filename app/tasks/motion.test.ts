@@ -15,7 +15,8 @@ import { installMovers, momentOf, type Moment } from '../state/moment';
 import { installSlices, sliceOf, taskMoment, withSliceIn, withWays } from '../state/slices';
 import { moves, spanOf } from '../state/span';
 import { jobs, type Compared, type SeamsFound, type TurnedBoth } from './motion/job';
-import { journeyOf, trackOf } from './motion/journey';
+import { journeyOf, mannerNow, trackKey, trackOf } from './motion/journey';
+import { mannersOf } from '../../core/motion/rates';
 import { moves as motionMoves } from './motion/moves';
 import { requestShake, requestTrack } from './motion/queries';
 import { rereadTrack } from './motion/reread';
@@ -64,6 +65,18 @@ const travels: fc.Arbitrary<Travel> = fc.oneof(
   })), // prettier-ignore
   fc.record({ from: real(5, 60), to: real(5, 60), ease }).map(({ from, to, ease: e }): Travel => ({ kind: 'dollyZoom', target: [-21, 13, -20], distance: [from, to], widest: 100, duration: 8, ease: e })), // prettier-ignore
 );
+
+it('steps every kind of track in a way that it allows, and knows an answer of an earlier track', () => {
+  const keys = new Set<string>();
+  for (const travel of fc.sample(travels, { numRuns: 40, seed: 1 })) {
+    const now = own(withTrack(harbour, { travel, shake: null }));
+    keys.add(trackKey(now));
+    const asked = jobs['compared']!.input(now as never) as { manner: string; track: string } | null;
+    expect(asked).toMatchObject({ manner: mannerNow(now), track: trackKey(now) });
+    expect(mannersOf(travel.kind)).toContain(mannerNow(now));
+  }
+  expect(keys.size).toBeGreaterThan(30);
+});
 
 describe('the camera of the page over time', () => {
   it('is the one that `motion` answers, whatever the track, the conventions and the time', () => {

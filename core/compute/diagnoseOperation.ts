@@ -5,7 +5,9 @@ import { readGiven, type ReadLens, type ReadPose } from '../diagnose/decompose';
 import {
   diagnoseListings,
   withOtherListings,
+  type Diagnosis,
   type Difference,
+  type Residual,
   type Explanation,
   type SaidFault,
 } from '../diagnose/diagnose';
@@ -105,6 +107,15 @@ function decomposedDigits({ matrices, digits }: Given, e: ConventionCodec) {
   return { pose: numbers('pose'), lens: numbers('lens') };
 }
 
+/** One number of each thing's residual, with a reason where one has no picture. */
+function residualsAnswer(residuals: Diagnosis['residuals'], of: (one: Residual) => number | null) {
+  const numbers = Object.entries(residuals).map(([name, one]) => [name, of(one)] as const);
+  return {
+    ...Object.fromEntries(numbers),
+    ...(numbers.some(([, v]) => v === null) && { reason: 'noPicture' }),
+  };
+}
+
 /** The number that is read off for each difference. */
 const readNames: Readonly<Record<Difference['name'], readonly ['pose' | 'lens', string]>> = {
   position: ['pose', 'position'],
@@ -190,10 +201,8 @@ export const diagnoseOperations: Pick<Operations, 'diagnose' | 'identify'> = {
     const why = (one: { readonly residual: number | null }) => (one.residual === null ? { reason: 'noPicture' } : {});
     return {
       ...{ verdict: found.verdict, residual: found.residual, depthResidual: found.depthResidual, ...why(found) },
-      residuals: Object.fromEntries(Object.entries(found.residuals).map(([name, one]) => [name, one.residual])),
-      depthResiduals: Object.fromEntries(
-        Object.entries(found.residuals).map(([name, one]) => [name, one.depthResidual]),
-      ),
+      residuals: residualsAnswer(found.residuals, ({ residual }) => residual),
+      depthResiduals: residualsAnswer(found.residuals, ({ depthResidual }) => depthResidual),
       ...(listingUnknown.length > 0 && { listing }),
       explanations: [...found.explanations, ...tied].map((one: Explanation) => ({
         ...one,

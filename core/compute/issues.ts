@@ -110,6 +110,7 @@ const describe = (input: unknown): string => {
   if (input === undefined) return 'missing';
   if (Array.isArray(input)) return 'a list';
   if (typeof input === 'object' && input !== null) return 'an object';
+  if (typeof input === 'number' && !Number.isFinite(input)) return 'a number beyond the range of doubles';
   const text = JSON.stringify(input) ?? String(input);
   return text.length > 40 ? `${text.slice(0, 39)}…` : text;
 };

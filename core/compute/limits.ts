@@ -12,6 +12,8 @@ export const limits = {
   bodies: 100_000,
   /** Of all meshes together. */
   vertices: 2_000_000,
+  /** Of all meshes together. */
+  triangles: 4_000_000,
   queries: 1_000,
   /** Points, pixels, items, distances, times, corners of polygons and points of tracks, of all queries together. */
   asked: 1_000_000,
@@ -19,6 +21,8 @@ export const limits = {
   named: 200_000,
   /** Points that are to be spawned, of all queries together. */
   spawned: 1_000_000,
+  /** Lists and objects of a request, each point being one. */
+  lists: 2_000_000,
   /** Keep-away discs, of all queries together. */
   discs: 10_000,
   /** Problems that are listed; the others are counted. */
@@ -39,17 +43,27 @@ export const serverLimits = {
   memory: 768,
   /** Requests that wait for a thread. */
   waiting: 256,
+  /** Seconds that one of them waits. */
+  waitingSeconds: 30,
+  /** Seconds in which the whole of an answer is to be taken. */
+  takingSeconds: 30,
 } as const;
 
 /** The limits as a table: what is limited, by how much, and what is answered beyond it. */
 export const limitsTable: readonly (readonly [what: string, most: string, beyond: string])[] = [
   ['bodies', limits.bodies.toLocaleString('en'), '422'],
   ['vertices of all meshes', limits.vertices.toLocaleString('en'), '422'],
+  ['triangles of all meshes', limits.triangles.toLocaleString('en'), '422'],
   ['queries', limits.queries.toLocaleString('en'), '422'],
-  ['points, pixels, items, distances, times and corners of all queries', limits.asked.toLocaleString('en'), '422'],
+  [
+    'points, pixels, items, distances, times, corners and other entries of all queries',
+    limits.asked.toLocaleString('en'),
+    '422',
+  ],
   ['ids of bodies named by queries', limits.named.toLocaleString('en'), '422'],
   ['points spawned', limits.spawned.toLocaleString('en'), '422'],
   ['keep-away discs', limits.discs.toLocaleString('en'), '422'],
+  ['lists and objects of a request', limits.lists.toLocaleString('en'), '422'],
   ['problems listed', limits.problems.toLocaleString('en'), 'the others are counted'],
   ['pairs listed by drawOrder', limits.conflicts.toLocaleString('en'), 'all are counted'],
   ['size of a number', '1e30', '422'],
@@ -57,9 +71,28 @@ export const limitsTable: readonly (readonly [what: string, most: string, beyond
   ['seconds for an answer of the server', `${serverLimits.seconds} (--seconds)`, '503'],
   ['memory of a computing thread of the server', `${serverLimits.memory} MiB`, '503'],
   ['requests that wait for a thread', String(serverLimits.waiting), '503'],
+  ['seconds that a request waits for a thread', String(serverLimits.waitingSeconds), '503'],
+  ['seconds in which an answer is to be taken', String(serverLimits.takingSeconds), 'the answer breaks off'],
 ];
 
 const lengthOf = (value: unknown): number => (Array.isArray(value) ? value.length : 0);
+/**
+ * How many entries all lists of a query have, at any depth; lists of up to four numbers are points and count as
+ * nothing by themselves.
+ */
+function entriesOf(value: unknown, depth = 0): number {
+  if (typeof value !== 'object' || value === null || depth > 8) return 0;
+  if (!Array.isArray(value)) {
+    let sum = 0;
+    for (const key in value) sum += entriesOf((value as Record<string, unknown>)[key], depth + 1);
+    return sum;
+  }
+  const list = value as readonly unknown[];
+  if (list.length <= 4 && list.every((one) => typeof one !== 'object' || one === null)) return 0;
+  let sum = list.length;
+  for (const one of list) if (typeof one === 'object') sum += entriesOf(one, depth + 1);
+  return sum;
+}
 const listOf = (value: unknown): readonly Record<string, unknown>[] =>
   Array.isArray(value) ? (value as Record<string, unknown>[]) : [];
 
@@ -91,19 +124,19 @@ export function overLimits(given: unknown): Problem[] {
   let vertices = 0;
   for (const body of listOf(bodies)) vertices += lengthOf((body?.shape as Record<string, unknown>)?.positions) / 3;
   check('bodies', 'vertices in its meshes', Math.ceil(vertices), limits.vertices, 'Leave some out.');
+  let corners = 0;
+  for (const body of listOf(bodies)) corners += lengthOf((body?.shape as Record<string, unknown>)?.indices);
+  check('bodies', 'triangles in its meshes', Math.ceil(corners / 3), limits.triangles, 'Leave some out.');
   const sum = { asked: 0, named: 0, spawned: 0, discs: 0 };
   for (const query of listOf(queries)) {
     if (typeof query !== 'object' || query === null) continue;
-    const { points, pixels, items, distances, thresholds, polygons, triangles, bodies: ids, keepAway, count } = query;
-    const told = (query.given as Record<string, unknown> | undefined)?.points;
-    for (const list of [points, pixels, items, distances, thresholds, told]) sum.asked += lengthOf(list);
-    for (const polygon of Array.isArray(polygons) ? (polygons as unknown[]) : []) sum.asked += lengthOf(polygon);
-    sum.asked += 3 * lengthOf(triangles) + lengthOf(query.times) + trackLength(query);
+    const { bodies: ids, keepAway, count, ...lists } = query;
+    sum.asked += entriesOf(lists);
     sum.named += lengthOf(ids);
     sum.discs += lengthOf(keepAway);
     if (typeof count === 'number' && count > 0) sum.spawned += count;
   }
-  check('queries', 'points, pixels, items, distances, times and corners', sum.asked, limits.asked);
+  check('queries', 'points, pixels, items, distances, times, corners and other entries', sum.asked, limits.asked);
   check('queries', 'ids of bodies in its queries', sum.named, limits.named);
   check('queries', 'points to spawn', sum.spawned, limits.spawned);
   check('queries', 'keep-away discs', sum.discs, limits.discs);

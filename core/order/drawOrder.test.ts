@@ -66,6 +66,15 @@ describe('the order of drawing', () => {
     );
   });
 
+  it('takes keys that differ by rounding alone as equal, in whatever way they came about', () => {
+    const heights = [0.1 + 0.2, 0.3, 0.15 * 2, 3 * 0.1];
+    expect(new Set(heights).size).toBeGreaterThan(1);
+    const places = heights.map((y, i) => [0, y, -10 - (i % 2)] as const);
+    const { conflictCount, order } = drawOrder(frame, bodiesAt(places), 'worldUp');
+    expect(conflictCount).toBe(0);
+    expect(order).toEqual(['b0', 'b1', 'b2', 'b3']);
+  });
+
   it('lists a thousand pairs of many, and says how many there are', () => {
     const placed = bodiesAt(Array.from({ length: 300 }, (_, i) => [0, i, i - 400] as const));
     const { conflicts, conflictCount } = drawOrder(frame, placed, 'worldUp');

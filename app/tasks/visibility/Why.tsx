@@ -42,7 +42,7 @@ export function whySentence(name: string, why: Unseen | null, unit: string, name
 }
 
 /** A change in words, with its number to every figure that it has. */
-const changeText = (change: ShowingChange, unit: string): string => {
+export const changeText = (change: ShowingChange, unit: string): string => {
   switch (change.kind) {
     case 'turn':
       return `Turn by ${figure(degrees(change.angle), 2)}°`;
