@@ -124,3 +124,28 @@ describe('points from text', () => {
     );
   });
 });
+
+describe('cells that spreadsheets would run', () => {
+  it('are guarded in a table that is written, and read back as they were', () => {
+    const names = ['=1+1', '+cmd', '-2+3', '@SUM(A1)', '-12.5', '+3e2', '.5', 'Buoy = 4', "'=x", '\t=1'];
+    const text = writeTable(
+      ['name', 'x', 'y', 'z'],
+      names.map((name, i) => [name, i, -i, 0.5 * i]),
+    );
+    const cells = text
+      .trimEnd()
+      .split('\n')
+      .slice(1)
+      .map((line) => line.replace(/^"/, ''));
+    for (const cell of cells) expect(/^[=@\t]|^[+-](?!\d|\.)/.test(cell), cell).toBe(false);
+    const read = readPoints(text, ['x', 'y', 'z']);
+    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    expect(read.value.names!.slice(0, 8)).toEqual(names.slice(0, 8));
+    expect(Array.from(read.value.coordinates.slice(0, 6))).toEqual([0, 0, 0, 1, -1, 0.5]);
+  });
+
+  it('two columns of one name are a problem', () => {
+    const read = readPoints('x,y,z,X\n1,2,3,4\n', ['x', 'y', 'z']);
+    expect(read).toMatchObject({ ok: false, problems: [{ path: 'line 1', message: expect.stringContaining('“x”') }] });
+  });
+});

@@ -28,6 +28,11 @@ export type ReadPoints =
       readonly reading?: Reading;
     };
 
+/** A cell that a spreadsheet would run as a formula: it begins as one, and is no number. */
+const formula = /^(?![+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?$)[=+\-@\t\r]/i;
+/** A cell that `writeTable` has guarded with an apostrophe, without it. */
+const withoutGuard = (cell: string): string => (/^'[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell);
+
 /** Longer than any number is printed: what is longer is none. */
 const longestNumber = 400;
 
@@ -71,7 +76,7 @@ export function tabulate(given: string): Table | Problem {
     };
   /** What has something in it and is no comment, with the number of its line. */
   const all = parsed.data
-    .map((cells, i) => ({ cells, line: i + 1 }))
+    .map((cells, i) => ({ cells: cells.map(withoutGuard), line: i + 1 }))
     .filter(({ cells }) => cells.some((cell) => cell.trim()));
   const isComment = (cells: readonly string[]) =>
     /^\s*(#|\/\/)/.test(cells[0]!) && cells.filter((cell) => numberIn(cell) !== null).length < 2;
@@ -108,6 +113,14 @@ export function tabulate(given: string): Table | Problem {
   const number = (cell: string) => numberIn(cell, decimalComma);
   const headed = rows[0]!.cells.every((cell) => number(cell) === null);
   const heads = headed ? rows.shift()! : null;
+  const twice = heads?.cells
+    .map((cell) => cell.trim().toLowerCase())
+    .find((cell, i, list) => /^(?:[xyz]|name|label|id)$/.test(cell) && list.indexOf(cell) < i);
+  if (twice !== undefined)
+    return {
+      path: lineOf(heads!.line),
+      message: `Two columns are called “${twice}”. Give one of them another name.`,
+    };
   if (!rows.length)
     return { path: lineOf(heads!.line), message: 'There is nothing below the headings. Give a point a line.' };
   const width = Math.max(heads?.cells.length ?? 0, rows[0]!.cells.length);
@@ -262,6 +275,9 @@ export function faultOf(cell: string | undefined, letter: string): string {
   return `${shown}, which is no number. Mend it, or take the line out.`;
 }
 
-/** Rows of named columns as comma-separated text, with a line of headings. */
+/**
+ * Writes rows of named columns as comma-separated text, with a line of headings. A text that a spreadsheet would run as
+ * a formula gets an apostrophe before it, which the reader takes off again.
+ */
 export const writeTable = (heads: readonly string[], rows: readonly (readonly (string | number)[])[]): string =>
-  `${Papa.unparse({ fields: [...heads], data: rows as (string | number)[][] }, { newline: '\n' })}\n`;
+  `${Papa.unparse({ fields: [...heads], data: rows as (string | number)[][] }, { newline: '\n', escapeFormulae: formula })}\n`;

@@ -2,7 +2,7 @@
 // counts them.
 //
 //   npm test                 everything
-//   npm test -- --unit       the tests that run in Node alone
+//   npm test -- --unit       the tests that run in Node alone: no compilers, no browser
 //   npm test -- NAME …       the tests whose file or title contains a NAME
 //
 // SEED=n repeats a run of `npm run soak`, which draws its seed and prints it.
@@ -32,6 +32,8 @@ const soak = Boolean(process.env.SOAK);
 process.env.SEED ??= String(soak ? Math.floor(Math.random() * 2 ** 31) : 0);
 console.log(`Seed ${process.env.SEED}${soak ? `; SEED=${process.env.SEED} npm run soak repeats this run` : ''}`);
 
+/** Tests that ran, apart from the checks of this script. */
+let testCount = 0;
 let passed = 0;
 let failed = 0;
 /** Messages of failures, printed again at the end, where a truncated log still has them. */
@@ -133,6 +135,7 @@ function runUnitTests(args, report) {
     const file = relative(root, path);
     files.push({ name: file, seconds: (endTime - startTime) / 1000 });
     for (const one of assertionResults) {
+      if (one.status === 'passed' || one.status === 'failed') testCount++;
       const title = `${file}: ${one.fullName}`;
       if (one.status === 'passed') passed++;
       else if (one.status === 'failed') {
@@ -171,7 +174,7 @@ if (names.length) {
     const own = [...new Set(byTitle.map(({ file }) => relative(root, file)))];
     runUnitTests([...own, '--testNamePattern', pattern], 'test-results/unit-titles.json');
   }
-} else runUnitTests([], 'test-results/unit.json');
+} else runUnitTests(unitOnly ? ['--project', 'core', '--project', 'app'] : [], 'test-results/unit.json');
 
 if (!unitOnly) {
   stage('Browser tests');
@@ -188,7 +191,10 @@ if (!unitOnly) {
           const results = runs.flatMap((one) => one.results);
           const name = `e2e/${file}: ${title}`;
           const seconds = results.reduce((sum, { duration }) => sum + duration / 1000, 0);
-          if (results.length) tests.push({ name, seconds });
+          if (results.length) {
+            tests.push({ name, seconds });
+            testCount++;
+          }
           const path = `e2e/${file}`;
           const known = files.find((one) => one.name === path);
           if (known) known.seconds += seconds;
@@ -230,5 +236,6 @@ const times = stages.map(({ name, seconds }) => `${name} ${seconds.toFixed(0)} s
 console.log(`\n${times}; ${((Date.now() - begun) / 1000).toFixed(0)} s in all`);
 if (failures.length)
   console.error(`\n== What failed\n${failures.join('\n\n')}\n\nSEED=${process.env.SEED} repeats the random cases.`);
+if (!testCount) console.error(`\nNo file and no title of a test contains ${names.join(' or ')}.`);
 console.log(`\n${passed} passed, ${failed} failed`);
-process.exit(failed || (names.length && !passed) ? 1 : 0);
+process.exit(failed || !testCount ? 1 : 0);

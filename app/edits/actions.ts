@@ -119,6 +119,8 @@ export function chooseFile(done?: () => void, wanted?: 'project'): void {
 }
 
 const importing = () => loadPart(() => import('./importing'));
+/** Imports the first of some files, and says that the others were left out. */
+export const importFirst = async (files: readonly File[]): Promise<void> => (await importing())?.importFirst(files);
 /** Imports a file. Resolves to whether it was imported. */
 export const importFile = async (file: File, wanted?: 'project'): Promise<boolean> =>
   (await (await importing())?.importFile(file, wanted)) ?? false;

@@ -148,6 +148,21 @@ const notText: Problem = {
   message: 'It is not text, and nothing here takes files of its kind. Projects, requests, OBJ and CSV are text.',
 };
 
+const noGlb: Problem = {
+  path: '',
+  message:
+    'It is no binary glTF: it does not begin with “glTF”. It may be cut off, or of another kind. Export it again.',
+};
+
+/** Imports the first of some files, and says that the others were left. */
+export async function importFirst(files: readonly File[]): Promise<void> {
+  const [first, ...others] = files;
+  if (!first) return;
+  await importFile(first);
+  if (others.length)
+    say(`${counted(others.length, 'other file was', 'other files were')} left out. Drop one file at a time.`);
+}
+
 /** Reads a file as text. Reports a file that is no text, and resolves to null then. */
 export async function textOfFile(file: File): Promise<string | null> {
   const bytes = await bytesOf(file);
@@ -162,7 +177,8 @@ export async function importFile(file: File, wanted?: 'project'): Promise<boolea
   if (!(bytes instanceof Uint8Array)) return refuse(file.name, [bytes]);
   const text = textOf(bytes);
   if (!wanted && (await offerToTasks({ name: file.name, bytes, text }))) return true;
-  return text === null ? refuse(file.name, [notText]) : importText(text, file.name, wanted);
+  if (text !== null) return importText(text, file.name, wanted);
+  return refuse(file.name, [/\.glb$/i.test(file.name) ? noGlb : notText]);
 }
 
 /** More than this is never read. */

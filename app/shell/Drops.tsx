@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { importFile, takeText } from '../edits/actions';
+import { importFirst, takeText } from '../edits/actions';
 
 const editable = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
@@ -13,16 +13,16 @@ export function Drops() {
   useEffect(() => {
     const over = (event: DragEvent) => event.dataTransfer?.types.includes('Files') && event.preventDefault();
     const drop = (event: DragEvent) => {
-      const file = event.dataTransfer?.files[0];
-      if (!file || event.defaultPrevented) return;
+      const files = event.dataTransfer?.files;
+      if (!files?.length || event.defaultPrevented) return;
       event.preventDefault();
-      void importFile(file);
+      void importFirst([...files]);
     };
     const paste = (event: ClipboardEvent) => {
       if (editable(event.target)) return;
-      const file = event.clipboardData?.files[0];
+      const files = event.clipboardData?.files;
       const text = event.clipboardData?.getData('text/plain') ?? '';
-      if (file) void importFile(file);
+      if (files?.length) void importFirst([...files]);
       else if (text.trim()) void takeText(text, 'What was pasted');
       else return;
       event.preventDefault();

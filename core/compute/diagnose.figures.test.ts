@@ -136,7 +136,7 @@ describe('over random cameras in random conventions', () => {
         if (!found(one, given, right, [mistake], diagnosed(shot, given))) missed.push(`${seed}: ${mistake.place} ${mistake.fault} of ${one.what.join()} (${shot.lens}, ${shot.said})`);
       }
     }
-    if (soaks) console.log(`single faults first or equal to the first: ${asked - missed.length} of ${asked}`);
+    if (soaks) console.error(`single faults first or equal to the first: ${asked - missed.length} of ${asked}`);
     expect(asked).toBeGreaterThan(cameras * 0.7);
     expect(missed.length / asked, missed.join('\n')).toBeLessThanOrEqual(0.01);
   }, 3_600_000); // prettier-ignore
@@ -159,7 +159,7 @@ describe('over random cameras in random conventions', () => {
       asked++;
       if (!found(one, given, right, mistakes, diagnosed(shot, given))) missed.push(`${seed}: ${mistakes.map(({ place, fault }) => `${place} ${fault}`).join(' + ')} of ${one.what.join()} (${shot.lens}, ${shot.said})`); // prettier-ignore
     }
-    if (soaks) console.log(`pairs found: ${asked - missed.length} of ${asked}`);
+    if (soaks) console.error(`pairs found: ${asked - missed.length} of ${asked}`);
     expect(asked).toBeGreaterThan(cameras * 0.5);
     expect(missed.length / asked, missed.join('\n')).toBeLessThanOrEqual(0.01);
   }, 3_600_000);

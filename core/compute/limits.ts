@@ -24,7 +24,7 @@ export const limits = {
   /** Lists and objects of a request, each point being one. */
   lists: 2_000_000,
   /** Keep-away discs, of all queries together. */
-  discs: 10_000,
+  discs: 5_000,
   /** Problems that are listed; the others are counted. */
   problems: 20,
   /** Pairs of `drawOrder` that are listed; all are counted. */

@@ -86,14 +86,21 @@ const shapes = fc.oneof(
   number(0.5, 3).map((radius): Shape => ({ kind: 'sphere', radius })),
   fc.tuple(number(0.5, 6), number(0.5, 6), number(0.5, 6)).map((size): Shape => ({ kind: 'box', size })),
 );
-const cases = fc.record({
-  shape: shapes,
-  at: fc.tuple(number(-50, 50), number(-25, 25), number(-90, 50)),
-  yaw: number(-3, 3),
-  pitch: number(-1, 1),
-  roll: number(-1, 1),
-  parallel: fc.boolean(),
-});
+const poses = { yaw: number(-3, 3), pitch: number(-1, 1), roll: number(-1, 1) };
+const around = fc.tuple(number(-50, 50), number(-25, 25), number(-90, 50));
+/** Bodies round a camera in perspective, round an orthographic one, and ahead of one beyond far. */
+const cases = fc.oneof(
+  fc.record({ shape: shapes, at: around, ...poses, parallel: fc.constant(false) }),
+  fc.record({ shape: shapes, at: around, ...poses, parallel: fc.constant(true) }),
+  fc.record({
+    shape: shapes,
+    at: fc.tuple(number(-9, 9), number(-5, 9), number(-90, -70)),
+    yaw: number(-0.2, 0.2),
+    pitch: number(-0.1, 0.1),
+    roll: poses.roll,
+    parallel: fc.constant(false),
+  }),
+);
 const set = ({ shape, at, yaw, pitch, roll, parallel }: typeof cases extends fc.Arbitrary<infer T> ? T : never) => {
   const frame = camera(yaw, pitch, roll / 4, parallel ? { height: 20, near: 0, far: 60 } : {});
   const body = placed(shape, at);
