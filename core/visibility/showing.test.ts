@@ -81,7 +81,8 @@ function changed(frame: CameraFrame, change: ShowingChange, share: number): Came
   }
 }
 
-const number = (min: number, max: number) => fc.integer({ min: min * 16, max: max * 16 }).map((v) => v / 16);
+const number = (min: number, max: number) =>
+  fc.integer({ min: Math.ceil(min * 16), max: Math.floor(max * 16) }).map((v) => v / 16);
 const shapes = fc.oneof(
   number(0.5, 3).map((radius): Shape => ({ kind: 'sphere', radius })),
   fc.tuple(number(0.5, 6), number(0.5, 6), number(0.5, 6)).map((size): Shape => ({ kind: 'box', size })),
