@@ -13,8 +13,8 @@ import {
 import { diagnoseLog, logDiagnosisText } from './logDiagnosis';
 
 /*
- * Logs as strangers print them, each in a form of its own, of a camera worked out by hand. What they print is right or
- * has one known fault, which must be the first that is named.
+ * Logs as strangers print them, each in another form, of a camera worked out by hand. The printed numbers are right or
+ * have one known fault, which must be named first.
  */
 
 type M = readonly (readonly number[])[];
@@ -31,13 +31,22 @@ const g = (v: number) => String(Number(Math.fround(v).toPrecision(7)));
 const rows = (m: M, one: (v: number) => string, between: string) => m.map((row) => row.map(one).join(between));
 const flat = (m: M, one: (v: number) => string, between: string) => m.flat().map(one).join(between);
 const pixel = (p: V): [number, number, number] => {
-  const [x, y, z, w] = whole.map((row) => dot(row.slice(0, 3) as unknown as V, p) + row[3]!) as [number, number, number, number]; // prettier-ignore
-  return [viewport.x + ((x / w + 1) / 2) * viewport.width, viewport.y + ((y / w + 1) / 2) * viewport.height, (z / w + 1) / 2]; // prettier-ignore
+  const [x, y, z, w] = whole.map((row) => dot(row.slice(0, 3) as unknown as V, p) + row[3]!) as [
+    number,
+    number,
+    number,
+    number,
+  ];
+  return [
+    viewport.x + ((x / w + 1) / 2) * viewport.width,
+    viewport.y + ((y / w + 1) / 2) * viewport.height,
+    (z / w + 1) / 2,
+  ];
 };
 const lamp: V = [0.5, 1.25, -3];
 const mole: V = [-2, 0.5, 1];
 
-/** A log, what is read of it, and the first fault; null where it is right. */
+/** A log, the roles and the number of points that are read, and the first fault; null where it is right. */
 const logs: readonly (readonly [name: string, text: string, roles: readonly string[], points: number, fault: string | null])[] = [
   ['a table with rulers', `+-----------+-----------+-----------+-----------+\n${rows(view, (v) => decimals(5)(v).padStart(9), ' | ').map((r) => `| ${r} |`).join('\n+-----------+-----------+-----------+-----------+\n')}\n+-----------+ world to view`, ['view'], 0, null],
   ['a sentence for every row', `Uploading view projection to binding 0.\n${rows(whole, g, ', ').map((r, i) => `  Row ${i} is ${r}.`).join('\n')}\nDone in 0.2 ms.`, ['viewProjection'], 0, null],
@@ -89,7 +98,8 @@ describe('logs of strangers', () => {
     const flatLens = [[0.1, 0, 0, 0], [0, 0.18, 0, 0], [0, 0, -0.025, -1.01], [0, 0, 0, 1]]; // prettier-ignore
     const own = { ...camera, projection: { kind: 'orthographic', height: 2 / 0.18, near: 0.4, far: 80.4 } };
     const viewport16 = { x: 0, y: 0, width: 1800, height: 1000 };
-    const ask = (m: M) => diagnoseLog({ ...request, viewport: viewport16, camera: own }, `view projection\n${rows(m, g, ' ').join('\n')}`); // prettier-ignore
+    const ask = (m: M) =>
+      diagnoseLog({ ...request, viewport: viewport16, camera: own }, `view projection\n${rows(m, g, ' ').join('\n')}`);
     for (const m of [times(flatLens, view), turnedOver(times(flatLens, view))]) {
       const found = ask(m);
       expect(found.ok && found.value.answer.verdict).toBe('agrees');

@@ -57,7 +57,10 @@ export function diagnoseLog(request: unknown, text: string): LogResult {
   const reading = readLog(text, { byColumns, vectors });
   const { given, digits, listingUnknown } = reading;
   if (!given)
-    return { ok: false, problems: [{ path: '', message: 'The log holds no matrix, and no point with its place on the screen.' }] }; // prettier-ignore
+    return {
+      ok: false,
+      problems: [{ path: '', message: 'The log holds no matrix, and no point with its place on the screen.' }],
+    };
   const hasMatrix = Object.keys(given).some((name) => name !== 'points');
   const answered = ask([
     { id: 'diagnose', op: 'diagnose', given, digits, listingUnknown },
@@ -91,9 +94,11 @@ export function logDiagnosisText({ reading, answer }: LogDiagnosis): string {
   ];
   const explained = ({ faults, equivalent, mend, listing }: Explained, i: number) => [
     `${i ? 'Or' : 'Explained by'}${listing ? ' (the matrices listed the other way)' : ''}: ${faultSetText(faults)}.`,
-    ...faults.flatMap(
-      ({ what = [] }) =>
-      what.map(({ name, intended, given, digits }) => `  ${name}: ${valueText(intended)} intended, ${valueText(given, digits)} given`), // prettier-ignore
+    ...faults.flatMap(({ what = [] }) =>
+      what.map(
+        ({ name, intended, given, digits }) =>
+          `  ${name}: ${valueText(intended)} intended, ${valueText(given, digits)} given`,
+      ),
     ),
     `  ${mend}`,
     ...equivalent.map((set) => `  The same numbers come of ${faultSetText(set)}.`),

@@ -30,7 +30,8 @@ function cameraOf(d: Dice): Record<Role, M> {
   const [n, f] = [d.of([0.1, 0.25, 1]), d.of([200, 1000])];
   const [slope, constant] = d.of([[f / (n - f), (f * n) / (n - f)], [(f + n) / (n - f), (2 * f * n) / (n - f)], [n / (f - n), (f * n) / (f - n)]]); // prettier-ignore
   const projection = [[t / 1.6, 0, 0, 0], [0, t, 0, 0], [0, 0, slope! * hand, constant!], [0, 0, -hand, 0]]; // prettier-ignore
-  const times = (a: M, b: M) => a.map((row) => [0, 1, 2, 3].map((c) => row.reduce((sum, v, k) => sum + v * b[k]![c]!, 0))); // prettier-ignore
+  const times = (a: M, b: M) =>
+    a.map((row) => [0, 1, 2, 3].map((c) => row.reduce((sum, v, k) => sum + v * b[k]![c]!, 0)));
   const float = (m: M) => m.map((row) => row.map((v) => Math.fround(v)));
   const own = [...[0, 1, 2].map((r) => [axes[0]![r]!, axes[1]![r]!, axes[2]![r]!, eye[r]!]), [0, 0, 0, 1]];
   return { view: float(view), projection: float(projection), viewProjection: float(times(projection, view)), cameraToWorld: float(own) }; // prettier-ignore
@@ -116,13 +117,17 @@ describe('printed forms', () => {
           item!.role === role &&
           rows.flat().every((v, i) => Math.abs(item!.numbers[i]! - v) <= loose + 1e-6 * Math.max(1, Math.abs(v))) &&
           (order ? item!.order === order : (printedByRows(item!) ?? byRows) === byRows);
-        if (!right) wrong.push(`${name} (${seed}, ${role} ${byRows ? 'by rows' : 'by columns'}):\n${text}\n${JSON.stringify(items.map((one) => [one.kind, one.role, one.by, one.square, one.order, printedByRows(one), one.numbers.length]))}`); // prettier-ignore
+        if (!right)
+          wrong.push(
+            `${name} (${seed}, ${role} ${byRows ? 'by rows' : 'by columns'}):\n${text}\n${JSON.stringify(items.map((one) => [one.kind, one.role, one.by, one.square, one.order, printedByRows(one), one.numbers.length]))}`,
+          );
       }
     expect(asked).toBeGreaterThanOrEqual(1000);
     expect(wrong.length / asked, wrong.slice(0, 12).join('\n\n')).toBeLessThanOrEqual(0.005);
   });
 
-  const words = 'the tide came in and gulls stood on the mole while ferries loaded crates of rope for a long morning'.split(' '); // prettier-ignore
+  const words =
+    'the tide came in and gulls stood on the mole while ferries loaded crates of rope for a long morning'.split(' ');
   const integer = (d: Dice, most: number) => Math.floor(d.real(0, most));
   const texts: readonly ((d: Dice) => string)[] = [
     (d) => Array.from({ length: 60 }, () => (d.chance(0.15) ? String(integer(d, 500)) : d.of(words))).join(' '),

@@ -2,8 +2,8 @@ import type { Problem } from '../reasons';
 import { limits } from './limits';
 
 /*
- * What a request's text tells before it is parsed: millions of empty lists would cost a thread its memory, and of two
- * equal keys of an object a parser drops one without a word.
+ * Checks of a request's text before it is parsed: millions of empty lists would cost a thread its memory, and of two
+ * equal keys of an object a parser drops one silently.
  */
 
 const quote = 0x22;
@@ -21,11 +21,11 @@ function endOfString(text: string, from: number): number {
 }
 
 /**
- * Returns what is wrong with the text of a request before it is parsed: more lists and objects than one may have, or a
- * key that an object has twice. Text that is no JSON may pass; the parser rejects it.
+ * Checks the text of a request before it is parsed: for more lists and objects than one may have, and for a key that an
+ * object has twice. Text that is no JSON may pass; the parser rejects it.
  *
  * @param text - the request as JSON
- * @returns one problem, or `null`
+ * @returns the first problem, or `null`
  */
 export function textProblem(text: string): Problem | null {
   let count = 0;

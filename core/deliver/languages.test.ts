@@ -275,7 +275,7 @@ describe('shaders', () => {
         const [e] = [setUp.e];
         const lines = calls.map(({ text, type }) => printOf(text, type, items, e.listsColumns, e.conventions.matrix.vectors)); // prettier-ignore
         compilers['C++']!.files(folder, { 'hlsl.h': hlslInCpp, 'main.cpp': `#include "hlsl.h"\n${file.text}\nint main() {\n${lines.join('\n')}\n}\n` }); // prettier-ignore
-        // What is unused and how braces are laid is no matter here.
+        // Warnings are about C++, and the code is HLSL.
         execFileSync('g++', ['-std=c++17', '-w', 'main.cpp', '-o', 'main'], { cwd: folder, encoding: 'utf8' });
         const printed = execFileSync(join(folder, 'main'), { encoding: 'utf8' }).trim().split('\n').map(Number);
         expect(printed).toHaveLength(wanted.flat().length);

@@ -288,10 +288,12 @@ function subsets(list: readonly Instance[]): readonly (readonly Instance[])[] {
 }
 
 /**
- * The smallest sets of faults that explain what was given: one or two known faults; another camera of the list with
- * two; a proper camera with another pose or another lens, with none, one or two. Empty where nothing is wrong
- * (`agrees`) and where none of these explains it. Every given thing must come of some faults of the set, and the
- * thing that a fault is said of of all that are said of it.
+ * Finds the smallest sets of faults that explain the given numbers: one or two known faults; another camera of the list
+ * with two; a proper camera with another pose or another lens, with none, one or two. Every given thing must result from
+ * some faults of the set, and from all faults that name it.
+ *
+ * @returns no sets where nothing is wrong (`agrees`) and where none of these explains it; `wrong` are the given things
+ *   that differ from the intended camera's
  */
 export function explainingSets(
   engine: Engine,

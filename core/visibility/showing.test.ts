@@ -34,7 +34,15 @@ function camera(yaw: number, pitch: number, roll: number, lens: Lens = {}): Came
   return made.value;
 }
 function placed(shape: Shape, position: Vec3) {
-  const body: Body = { id: 'b', rotation: [0, 0, 0, 1], scale: [1, 1, 1], parent: null, castsShadow: true, shape, position }; // prettier-ignore
+  const body: Body = {
+    id: 'b',
+    rotation: [0, 0, 0, 1],
+    scale: [1, 1, 1],
+    parent: null,
+    castsShadow: true,
+    shape,
+    position,
+  };
   const made = placeBodies([body]);
   if (!made.ok) throw new Error(made.problems[0]!.message);
   return made.placed[0]!;
@@ -76,7 +84,11 @@ function changed(frame: CameraFrame, change: ShowingChange, share: number): Came
       const limit = own + ((change.kind === 'near' ? change.near : change.far) - own) * share;
       const k = change.kind === 'near' && frame.kind === 'perspective' ? limit / frame.near : 1;
       const { left, right, bottom, top } = frame.extents;
-      return { ...frame, [change.kind]: limit, extents: { left: left * k, right: right * k, bottom: bottom * k, top: top * k } }; // prettier-ignore
+      return {
+        ...frame,
+        [change.kind]: limit,
+        extents: { left: left * k, right: right * k, bottom: bottom * k, top: top * k },
+      };
     }
   }
 }
@@ -123,7 +135,12 @@ describe('the least change that shows a body', () => {
         kinds.set(change.kind, before + 1);
         expect(isSeen(changed(frame, change, 1), body), JSON.stringify(change)).toBe(true);
         // A hundredth of a degree is more than 1 % of a small angle.
-        const angle = change.kind === 'turn' ? change.angle : change.kind === 'widen' ? change.verticalFov - frameFov(frame)! : null; // prettier-ignore
+        const angle =
+          change.kind === 'turn'
+            ? change.angle
+            : change.kind === 'widen'
+              ? change.verticalFov - frameFov(frame)!
+              : null;
         if (angle === null || angle > radians(2))
           expect(isSeen(changed(frame, change, 0.99), body), `99 % of ${JSON.stringify(change)}`).toBe(false);
       }
