@@ -87,6 +87,36 @@ describe('one culprit among thirty requests, twenty times', () => {
   }, 60_000);
 });
 
+describe('a request that the quick threads hand over', () => {
+  it('is computed before all that wait with large bodies', async () => {
+    const pool = poolOf({ threads: 1 });
+    await ask(pool, small('warm'));
+    const order: string[] = [];
+    const asked = (name: string, given: unknown) =>
+      ask(pool, given).then(({ status }) => order.push(`${name} ${status}`));
+    const points = (count: number) => Array.from({ length: count }, (_, i) => [i % 7, i % 5, -5 - (i % 9)]);
+    const large = (id: string) => ({ ...small(id), queries: [{ id, op: 'worldToScreen', points: points(60_000) }] });
+    // Few bytes, and more than the quick threads take on.
+    const costly = {
+      ...small('costly'),
+      queries: [
+        {
+          id: 'times',
+          op: 'motion',
+          track: { kind: 'scroll', velocity: [1, 0, 0] },
+          times: Array.from({ length: 4_000 }, (_, i) => i),
+        },
+      ],
+    };
+    const done = ['first', 'second', 'third'].map((id) => asked(id, large(id)));
+    await new Promise((next) => setTimeout(next, 100));
+    done.push(asked('costly', costly));
+    await Promise.all(done);
+    expect(order[0]).toBe('first 200');
+    expect(order.indexOf('costly 200')).toBe(1);
+  }, 60_000);
+});
+
 describe('readers that take nothing of large answers', () => {
   const points = Array.from({ length: 60_000 }, (_, i) => [i % 7, i % 5, -(i % 9)]);
   const large = { ...small('large'), queries: [{ id: 'p', op: 'worldToScreen', points }] };

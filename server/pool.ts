@@ -319,13 +319,16 @@ class Lane {
     this.other!.ask(job);
   }
 
+  /** Has a request wait for a thread: one with a small body before all with large ones. */
   ask(job: Job): void {
     if (this.waiting.length >= serverLimits.waiting) {
       job.to.begin(503, 'application/problem+json', 1);
       job.to.end(JSON.stringify(unavailable('Too many requests', '', `${serverLimits.waiting} requests are waiting already. Try again in a moment.`))); // prettier-ignore
       return;
     }
-    this.waiting.push(job);
+    const firstLarge = this.waiting.findIndex(({ body }) => body.length > largeBody);
+    if (job.body.length > largeBody || firstLarge < 0) this.waiting.push(job);
+    else this.waiting.splice(firstLarge, 0, job);
     job.waits ??= setTimeout(() => this.giveUp(job), this.times.waiting * 1000);
     // What comes in together is given out together.
     this.soon ??= setImmediate(() => {

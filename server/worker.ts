@@ -47,6 +47,9 @@ function giveWay(): void {
   }
 }
 
+/** Bytes of a body from which on parsing it takes milliseconds. */
+const largeText = 64 * 1024;
+
 const encoder = new TextEncoder();
 /** About how many characters go in one piece. */
 const pieceLength = 64 * 1024;
@@ -94,6 +97,8 @@ port.on('message', (tasks: readonly Task[]) => {
 
 function answer({ id, body, mostCost, watched }: Task): void {
   let given: unknown;
+  // Parsing megabytes is work too; a small request is parsed before the thread gives way.
+  if (body.length > largeText) giveWay();
   try {
     const text = new TextDecoder('utf-8', { fatal: true }).decode(body);
     const problem = textProblem(text);

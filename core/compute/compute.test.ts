@@ -300,7 +300,7 @@ describe('what is wrong is named with its place', () => {
     const say = (given: object) => problems({ ...request(), ...given }).map(({ message }) => message);
     expect(say({ bodies: new Array(limits.bodies + 1).fill({}) })).toEqual([expect.stringMatching(/^The request has 100,001 bodies, and one may have 100,000/)]); // prettier-ignore
     const points = new Array(600_000).fill(0);
-    expect(say({ queries: [{ op: 'worldToScreen', points }, { op: 'rays', pixels: points }] })).toEqual([expect.stringContaining('1,200,000 points, pixels, items, distances, times and corners')]); // prettier-ignore
+    expect(say({ queries: [{ op: 'worldToScreen', points }, { op: 'rays', pixels: points }] })).toEqual([expect.stringContaining('1,200,000 points, pixels, items, distances, times, corners and other entries')]); // prettier-ignore
     expect(say({ queries: [1, 2].map(() => ({ op: 'spawn', count: 600_000 })) })).toEqual([expect.stringContaining('1,200,000 points to spawn')]); // prettier-ignore
   });
   it('two queries of one id and a convert without its aim are problems', () => {

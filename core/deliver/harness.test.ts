@@ -94,7 +94,7 @@ describe.each(Object.entries(compilers).map(([name, { needs }], i) => ({ name, n
         expect(checkAnswers(first.vectors, answers, 1e-9)).toMatchObject({ wrong: 0, suggests: [] });
         const parallel = runs(name, `${name}-parallel`, emitCode(third.setUp, wish(name)), emitHarness(third.setUp, wish(name)), third); // prettier-ignore
         expect(checkAnswers(third.vectors, parallel, 1e-9)).toMatchObject({ wrong: 0, suggests: [] });
-        const own = { ...wish(name, 'float', false), parts: ['camera', 'ray'] } satisfies CodeWish;
+        const own = { ...wish(name, 'float', false), parts: ['camera', 'worldToScreen', 'ray'] } satisfies CodeWish;
         const floats = runs(name, `${name}-floats`, emitCode(second.setUp, own), emitHarness(second.setUp, own), second); // prettier-ignore
         const asked = kindsOf(own.parts);
         const rows = second.vectors.rows.filter(({ kind }) => asked.includes(kind));

@@ -1,5 +1,3 @@
-import { frameOfReading } from '../../../core/diagnose/readFrame';
-import { readGiven } from '../../../core/diagnose/decompose';
 import { writeCamera } from '../../../core/compute/write';
 import { DataList } from '../../sheet/DataList';
 import type { ConventionCodec } from '../../../core/conventions/codec';
@@ -7,7 +5,7 @@ import type { Decomposed } from '../../../formats/diagnosisAnswers';
 import { takeCamera } from './edits';
 import { useFound } from './found';
 import { takenGiven } from './foundNow';
-import { digitsNow, readingNow, toldOf } from './reading';
+import { readFrame } from './engine';
 import { Flat } from './Verdict';
 import { significant, supported, supportedAll } from './words';
 
@@ -62,15 +60,12 @@ function rowsOf({ pose, lens }: Decomposed, given: readonly string[], e: Convent
 export function ReadOff() {
   const { now, found } = useFound();
   if (now.flat) return <Flat />;
-  const reading = readingNow(now);
   const given = takenGiven(now);
   if (!found?.diagnosed || !given)
     return <p className="text-note leading-4 text-ink2">Paste a matrix, and its camera is read off it.</p>;
-  const { codec: e, frame } = now;
-  const { pose, lens } = readGiven(toldOf(given, e, digitsNow(now, reading)), e);
-  const own = pose && lens ? frameOfReading(pose, lens, frame.viewport) : null;
-  const { extents: x } = own ?? frame;
-  const upright = own !== null && x.right > x.left && x.top > x.bottom;
+  const { codec: e } = now;
+  const { pose, lens } = found.diagnosed.decomposed;
+  const own = pose && lens ? readFrame(now) : null;
   return (
     <>
       <DataList
@@ -86,8 +81,8 @@ export function ReadOff() {
       <div className="row">
         <button
           className="plain-button"
-          disabled={!upright}
-          title={upright ? '' : 'A camera of the project is whole, square and not mirrored'}
+          disabled={!own}
+          title={own ? '' : 'A camera of the project is whole, square and not mirrored'}
           onClick={() => takeCamera(writeCamera(own!, e), e.conventions, 'As the engine has it')}
         >
           Take this camera

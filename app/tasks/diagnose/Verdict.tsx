@@ -9,7 +9,7 @@ import { WorkingButton } from '../../working/WorkingButton';
 import type { Explained, Said } from '../../../formats/diagnosisAnswers';
 import { addReadCamera } from '../../edits/addedCameras';
 import { change } from './edits';
-import { engineOf } from './engine';
+import { readFrame } from './engine';
 import { useFound } from './found';
 import { setsOf } from './foundNow';
 import { readingNow } from './reading';
@@ -141,7 +141,7 @@ export function Verdict() {
   if (!found.diagnosed)
     return <p className="warning">{found.problems.map(({ message }) => message).join(' ')}</p>;
   const { diagnosed } = found;
-  const first = diagnosed.explanations[0];
+  const [first, turned] = diagnosed.explanations;
   const right = () => {
     const { codec: e, frame } = now;
     const names = givenNames.filter((name) => name !== 'points' && reading.given?.[name]) as ('view' | 'projection')[];
@@ -149,7 +149,7 @@ export function Verdict() {
   };
   // Numbers of another camera need no mend: they are that one’s.
   const other = first?.faults.some(({ fault }) => fault === 'otherCamera' || fault === 'differs') ?? false;
-  const mended = diagnosed.verdict === 'unexplained' ? null : other ? (engineOf(now)?.frame ?? null) : now.frame;
+  const mended = diagnosed.verdict === 'unexplained' ? null : other ? readFrame(now) : now.frame;
   return (
     <>
       <div className="result" data-verdict={diagnosed.verdict}>
@@ -163,6 +163,12 @@ export function Verdict() {
         </p>
       )}
       {first && <Explanation now={now} one={first} />}
+      {turned && (
+        <p className="text-note leading-4" data-testid="other-listing">
+          The print does not tell rows from columns. With the matrices listed the other way, as many faults explain the
+          numbers: {faultSetText(turned.faults)}.
+        </p>
+      )}
       <CheckRow
         label="The engine’s picture over the right one"
         checked={now.slice.over}

@@ -1,6 +1,9 @@
 import { intendedOf } from '../../../core/compute/diagnoseOperation';
 import type { RequestCamera } from '../../../core/compute/schema';
-import type { CameraFrame } from '../../../core/camera/frame';
+import { frameOf, type CameraFrame } from '../../../core/camera/frame';
+import { repairBasis, type Basis } from '../../../core/camera/orientation';
+import { readCamera } from '../../../core/compute/readCamera';
+import { writeCamera } from '../../../core/compute/write';
 import { pictureToPixel } from '../../../core/convert/project';
 import { readGiven } from '../../../core/diagnose/decompose';
 import { wholeGiven } from '../../../core/diagnose/diagnose';
@@ -59,6 +62,45 @@ export function engineOf(now: Moment<DiagnoseState>): EngineSees | null {
     points: told.points,
   };
 }
+
+/**
+ * The camera that is read off the numbers, with the faults of its projection undone; the intended one's pose or lens
+ * where the numbers hold none. Null where they are no camera that a project can have.
+ */
+export function readFrame(now: Moment<DiagnoseState>): CameraFrame | null {
+  const { codec: e, frame } = now;
+  const read = foundNow(now)?.diagnosed?.decomposed;
+  if (!read) return null;
+  const { pose } = read;
+  if (pose && (pose.mirrored || pose.shear > loose || pose.scale.some((v) => Math.abs(v - 1) > loose))) return null;
+  const intended = writeCamera(frame, e);
+  // Printed axes are square to their digits alone.
+  const basis = pose && repairBasis({ right: e.fromWorld(pose.right), up: e.fromWorld(pose.up), forward: e.fromWorld(pose.forward) }); // prettier-ignore
+  if (pose && !basis) return null;
+  const { right, up, forward } = basisOf(basis ?? frame, e);
+  const { lens } = read;
+  const projection =
+    lens?.kind === 'perspective'
+      ? { kind: lens.kind, near: lens.near, far: lens.far, verticalFov: lens.verticalFov!, aspect: lens.aspect }
+      : lens && { kind: lens.kind, near: lens.near, far: lens.far!, height: lens.height!, aspect: lens.aspect };
+  const camera = {
+    position: pose?.position ?? intended.position,
+    orientation: { right, up, forward },
+    projection: projection ? { ...projection, shift: lens!.shift } : intended.projection,
+  } as RequestCamera;
+  const core = readCamera(camera, e);
+  const made = core.ok ? frameOf(core.value, frame.viewport) : core;
+  if (!made.ok) return null;
+  const { extents: x } = made.value;
+  return x.right > x.left && x.top > x.bottom ? made.value : null;
+}
+const basisOf = (basis: Basis, e: Moment['codec']): Basis => ({
+  right: e.toWorld(basis.right),
+  up: e.toWorld(basis.up),
+  forward: e.toWorld(basis.forward),
+});
+/** How far from orthonormal axes may be and still be taken for a camera's. */
+const loose = 1e-3;
 
 /** The view projection of an engine that commits the chosen faults, said of points; null where none explain them. */
 function explainedWhole(now: Moment<DiagnoseState>, intended: Intended): Mat4 | null {

@@ -142,6 +142,7 @@ export function Draw() {
             bodiesOf={({ far, near }) => [far, near]}
             empty={key === 'ahead' ? 'None: this is the order by ahead itself.' : 'None here.'}
           />
+          <p className="text-note leading-4 text-ink2">Keys that differ by rounding alone count as equal.</p>
         </>
       )}
       <div className="rule">

@@ -1,51 +1,19 @@
-import { useState } from 'react';
+import { lazy, Suspense } from 'react';
 import { tableText } from '../../sheet/tableText';
-import type { Vec2 } from '../../../core/math/vec3';
-import { emitRegion } from '../../../core/deliver/code';
-import { deliverLanguages } from '../../../core/deliver/languages';
-import type { SpawnNumbers } from '../../../core/deliver/region';
-import type { SpawnRegion } from '../../../core/spawn/spawn';
-import type { Moment } from '../../state/moment';
-import { Select } from '../../sheet/Select';
-import { copy } from '../../ui/notices';
 import { useTaskMoment } from '../../state/tempo';
 import { plain } from '../../ui/figures';
 import { saveFile } from '../../ui/files';
 import { useFound } from './Points';
 import type { SpawnState } from './state';
-import { surfaceOf, termsUsed, type Terms } from './terms';
+import { surfaceOf, termsUsed } from './terms';
 
-/** The terms in the numbers of the conventions in force: letters of the axes, each with its sign. */
-function inNumbers(
-  { flat, codec: e }: Moment<SpawnState>,
-  { terms }: Terms,
-  { box, region }: SpawnRegion,
-): SpawnNumbers {
-  const out = (p: Vec2): Vec2 => e.toPair(flat ? 'up' : 'forward', p);
-  const boxOf = (a: Vec2, b: Vec2) => ({
-    min: [Math.min(a[0], b[0]), Math.min(a[1], b[1])] as Vec2,
-    max: [Math.max(a[0], b[0]), Math.max(a[1], b[1])] as Vec2,
-  });
-  const { bounds, ahead } = terms;
-  return {
-    terms: {
-      ...terms,
-      visible: terms.visible.map(out),
-      bounds: 'ringOuter' in bounds ? bounds : boxOf(out(bounds.min), out(bounds.max)),
-      keepAway: terms.keepAway.map(({ centre, distance }) => ({ centre: out(centre), distance })),
-      ahead: ahead && { ...ahead, apex: out(ahead.apex), direction: out(ahead.direction) },
-    },
-    box: boxOf(out(box.min), out(box.max)),
-    expected: ((box.max[0] - box.min[0]) * (box.max[1] - box.min[1])) / region.area,
-  };
-}
+const RegionCode = lazy(() => import('./RegionCode'));
 
 /** Regions and points as files, and the region as code. */
 export function Home() {
   const now = useTaskMoment<SpawnState>('spawn');
   const found = useFound();
   const terms = termsUsed(now);
-  const [language, setLanguage] = useState('TypeScript');
   const { flat, codec: e, points: form } = now;
   const surface = surfaceOf(now);
   const places = () =>
@@ -99,8 +67,6 @@ export function Home() {
         : `<path fill="none" stroke="#8f6412" stroke-width="${plain((x1 - x0) / 300)}" d="M${terms.seen.map(at).join('L')}Z"/>`;
     return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${plain(x1 - x0)} ${plain(y1 - y0)}"><path fill="#bbdad8" d="${path}"/>${seen}<g fill="#17636b">${dots}</g></svg>\n`;
   };
-  const code =
-    typeof terms === 'string' || !terms.found ? null : emitRegion(inNumbers(now, terms, terms.found), e, language);
   const ready = found !== null && typeof terms !== 'string' && terms.found !== null;
   return (
     <>
@@ -129,23 +95,9 @@ export function Home() {
         </button>
       </div>
       <div className="rule">As code</div>
-      <div className="row">
-        <Select
-          name="Language of the code"
-          value={language}
-          options={deliverLanguages.map(({ name }) => ({ value: name, label: name }))}
-          onChange={setLanguage}
-        />
-        <button className="text-button ml-auto" disabled={!code} onClick={() => void copy(code!.text, 'the code')}>
-          Copy
-        </button>
-        <button className="text-button" disabled={!code} onClick={() => saveFile(code!.name, code!.text, 'text/plain')}>
-          Save
-        </button>
-      </div>
-      <pre className="code-lines" data-testid="spawn-code" tabIndex={0}>
-        {code?.text ?? 'There is no area to appear in.'}
-      </pre>
+      <Suspense fallback={<p className="text-note leading-4 text-ink2">Loading the languages…</p>}>
+        <RegionCode now={now} terms={terms} />
+      </Suspense>
     </>
   );
 }
