@@ -40,27 +40,44 @@ const columns: readonly ListColumn<Row>[] = [
   { name: 'as', width: '44px', value: ({ place }) => (place === 0 ? 'first' : 'equal') },
 ];
 
+interface Difference {
+  readonly name: string;
+  readonly intended: unknown;
+  readonly given: unknown;
+  readonly digits?: number | undefined;
+}
+/** The differences of a camera, an orientation as its angles. */
+const differencesOf = ({ what = [] }: Said): readonly Difference[] =>
+  what.flatMap((one): Difference[] => {
+    if (one.name !== 'orientation') return [one];
+    const [intended, given] = [one.intended, one.given] as [Record<string, number>, Record<string, number>];
+    const names = Object.keys(intended);
+    // All three angles come of the same axes: they are known to the place of the largest.
+    const texts = supportedAll(
+      names.map((name) => given[name]!),
+      one.digits,
+      5,
+    ).split(', ');
+    return names.map((name, i) => ({ name, intended: intended[name], given: texts[i] ?? texts[0] }));
+  });
+/** A number or coordinates, to the figures that their source supports. */
+const valueText = (v: unknown, digits?: number): string =>
+  v === null
+    ? 'infinite'
+    : Array.isArray(v)
+      ? supportedAll(v as number[], digits, 6)
+      : supported(v as number, digits, 6);
+
 function Differences({ said }: { said: Said }) {
-  const { what = [] } = said;
-  const text = (v: unknown, digits?: number): string =>
-    v === null
-      ? 'infinite'
-      : Array.isArray(v)
-        ? supportedAll(v as number[], digits, 6)
-        : typeof v === 'number'
-          ? supported(v, digits, 7)
-          : Object.entries(v as object)
-              .map(([name, one]) => `${name} ${text(one, digits)}`)
-              .join(', ');
   return (
     <DataList
       name="differences"
-      rows={what}
+      rows={differencesOf(said)}
       keyOf={({ name }) => name}
       columns={[
         { name: 'What', width: '84px', value: ({ name }) => name },
-        { name: 'meant', width: '1fr', value: ({ intended }) => text(intended) },
-        { name: 'given', width: '1fr', value: ({ given, digits }) => text(given, digits) },
+        { name: 'meant', width: '1fr', value: ({ intended }) => valueText(intended) },
+        { name: 'given', width: '1fr', value: ({ given, digits }) => valueText(given, digits) },
       ]}
     />
   );
