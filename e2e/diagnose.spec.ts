@@ -95,7 +95,7 @@ test('the camera’s own numbers agree, another camera’s are known, and what i
   await page.getByRole('checkbox', { name: 'Ask the project’s other cameras too' }).uncheck();
   await verdict(page).toContainText('another proper camera’s');
   const what = await cells(page, 'differences').allTextContents();
-  expect(what.map((one) => /^position|^orientation|^fieldOfView/.exec(one)?.[0])).toEqual(expect.arrayContaining(['position', 'orientation'])); // prettier-ignore
+  expect(what.map((one) => /^position|^yaw|^fieldOfView/.exec(one)?.[0])).toEqual(expect.arrayContaining(['position', 'yaw'])); // prettier-ignore
   // Its camera goes into the project, and out again.
   await page.getByRole('button', { name: 'Take the engine’s camera' }).click();
   await expect(page.getByRole('button', { name: 'As the engine has it' })).toBeVisible();

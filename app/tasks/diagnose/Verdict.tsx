@@ -60,13 +60,12 @@ const differencesOf = ({ what = [] }: Said): readonly Difference[] =>
     ).split(', ');
     return names.map((name, i) => ({ name, intended: intended[name], given: texts[i] ?? texts[0] }));
   });
-/** A number or coordinates, to the figures that their source supports. */
-const valueText = (v: unknown, digits?: number): string =>
-  v === null
-    ? 'infinite'
-    : Array.isArray(v)
-      ? supportedAll(v as number[], digits, 6)
-      : supported(v as number, digits, 6);
+/** A number or coordinates, to the figures that their source supports; a text as it is. */
+function valueText(v: unknown, digits?: number): string {
+  if (v === null) return 'infinite';
+  if (typeof v === 'string') return v;
+  return Array.isArray(v) ? supportedAll(v as number[], digits, 6) : supported(v as number, digits, 6);
+}
 
 function Differences({ said }: { said: Said }) {
   return (
