@@ -27,7 +27,7 @@ export const drawn = (page: Page): Promise<void> =>
   page.evaluate(async () => {
     const frame = () => new Promise((done) => requestAnimationFrame(done));
     const until = performance.now() + 20_000;
-    // What was just done has been sent to the painter after two frames.
+    // The page sends a change to the drawing worker within two frames.
     for (let i = 0; i < 2; i++) await frame();
     while (document.querySelector('main[aria-label=Pictures]')?.ariaBusy !== 'false') {
       if (performance.now() > until) throw new Error('The pictures are busy for 20 s.');

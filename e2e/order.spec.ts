@@ -98,7 +98,7 @@ test('a face through the eye’s plane, its winding and what is culled', async (
   await choose(page, 'Front face', 'clockwise');
   await expect(verdict).toContainText('drawn, a front face');
 
-  // What is supposed shows in the area's sign; the exported request has the face as it is.
+  // A supposed winding changes the sign of the area; the exported request has the face unchanged.
   expect(number((await read(page, 'signed-area')).replace(' px²', ''))).toBeLessThan(0);
   await page.getByLabel('a mirrored view').uncheck();
   // The sheet's numbers are those of the exported request.

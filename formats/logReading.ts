@@ -1,5 +1,6 @@
 import { largest } from '../core/compute/limits';
 import type { QueryOf } from '../core/compute/schema';
+import { mat4, transpose } from '../core/math/mat4';
 import {
   linesOf,
   matrixRoles,
@@ -80,8 +81,7 @@ function byRowsOf(item: PastedItem, vectors: Listing['vectors']): boolean | null
   return (item.order === 'rows') === (vectors === 'column');
 }
 
-const transposed = (m: readonly number[]): number[] =>
-  [0, 1, 2, 3].flatMap((r) => [0, 1, 2, 3].map((c) => m[4 * c + r]!));
+const transposed = (list: readonly number[]): number[] => [...transpose(mat4(list))];
 
 function pointOf(world: readonly number[], [x = 0, y = 0, depth]: readonly number[]) {
   return {
@@ -96,7 +96,7 @@ function pointOf(world: readonly number[], [x = 0, y = 0, depth]: readonly numbe
  * is taken the way that its numbers or the words tell; a square that does not tell, as the other squares are, or with
  * its listing unknown; a flat list as the request lists matrices.
  */
-export function useReading(
+export function interpretItems(
   { items, left }: PastedReading,
   text: string,
   corrections: readonly ReadingCorrection[],
@@ -149,7 +149,8 @@ export function useReading(
 }
 
 /** Reads a log for a request that lists matrices in some way. */
-export const readLog = (text: string, listing: Listing): LogReading => useReading(readPasted(text), text, [], listing);
+export const readLog = (text: string, listing: Listing): LogReading =>
+  interpretItems(readPasted(text), text, [], listing);
 
 /** The numbers with the matrices of unknown listing the other way. */
 export const withOtherListing = (given: Given, unknown: readonly MatrixRole[]): Given => ({

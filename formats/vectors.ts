@@ -4,7 +4,7 @@ import type { Answers, Checked, Vectors } from '../core/deliver/vectors';
 import { escaped } from './escaped';
 
 const numbers = z.array(z.number()).nullable();
-/** Answers in JSON, which has no word for what is no number: a text or null in a list stands for it. */
+/** Answers in JSON, which cannot write NaN or infinity: a text or null in a list is one of them. */
 const answered = z
   .array(z.union([z.number(), z.string().transform((text) => numberIn(text) ?? NaN), z.null().transform(() => NaN)]))
   .nullable();

@@ -64,7 +64,7 @@ export function vectorsOf(given: unknown, count: number, seed: number): { ok: tr
   const back = compute({ ...request, bodies: [], queries: [{ id: 'r', op: 'rays', pixels }] });
   if (!back.ok) return back;
   const [{ pixels: rays }] = back.response.results as unknown as [{ pixels: { origin: number[]; direction: number[] }[] }];
-  // A query of `screenToWorld` has one distance ahead, and each pixel has its own: a request has no room for so many queries.
+  // A query of `screenToWorld` has one distance ahead, and every pixel has another: a request is limited to fewer queries.
   const places = seen.map(({ screen, ahead }) => {
     const point = pictureToWorld(frame, ...e.fromScreen(frame.viewport, screen), { kind: 'ahead', ahead });
     return point.ok ? e.toWorld(point.value) : null;

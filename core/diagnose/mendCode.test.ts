@@ -54,7 +54,7 @@ describe.each(Object.entries({ ...presets, 'row vectors': { ...defaultConvention
       for (const [name, value] of Object.entries(run(lines))) expect(value, name).toBeCloseTo(view[Number(/\d+/.exec(name)![0])]!, 9);
   });
 
-  it.each(['fovAxis', 'aspectMissing', 'shiftLeftOut', 'farLeftOut', 'depthRangeOther', 'depthReversed', 'wNegated', 'yFlipped', 'xFlipped'] as const)('the lines of %s give the numbers of the projection, wrong and right', (fault) => {
+  it.each(['fovAxis', 'aspectMissing', 'shiftLeftOut', 'farLeftOut', 'depthRangeOther', 'depthReversed', 'wNegated', 'projectionOtherHanded', 'yFlipped', 'xFlipped'] as const)('the lines of %s give the numbers of the projection, wrong and right', (fault) => {
     const code = mendCode(fault, e, { place: 'projection', perspective: true });
     for (const [lines, projection] of [[code.wrong, e.toList(projectionWith(intended, [fault]))], [code.right, e.toList(projectionWith(intended, []))]] as const)
       for (const [name, value] of Object.entries(run(lines))) expect(value, `${name} of ${lines.join(' ')}`).toBeCloseTo(projection[Number(/\d+/.exec(name)![0])]!, 9);

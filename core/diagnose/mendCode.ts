@@ -51,9 +51,13 @@ export function mendCode(fault: FaultName, e: ConventionCodec, facts: MendFacts)
   const signed = (name: Direction, text: string) => minus(signOf(view[name]) < 0, text);
   const upward = (text: string) => minus(ndc.up === '-y', text);
   const scales = (x: string, y: string) => [`${p(0, 'right')} = ${signed('right', x)};`, `${p(1, 'up')} = ${upward(signed('up', y))};`]; // prettier-ignore
-  const depth = (near: number, far: number, infinite = false) => {
+  const depth = (near: number, far: number, infinite = false, negated = false) => {
     const [slope, constant] = depthTerms(near, far, facts.perspective, infinite);
-    return [`${p(2, 'forward')} = ${minus(signOf(view.forward) < 0, slope.includes(' ') && !slope.startsWith('(') && !slope.startsWith('-') ? `(${slope})` : slope)};`, `${p(2, null)} = ${constant};`]; // prettier-ignore
+    const grouped = slope.includes(' ') && !slope.startsWith('(') && !slope.startsWith('-') ? `(${slope})` : slope;
+    return [
+      `${p(2, 'forward')} = ${minus(signOf(view.forward) < 0 !== negated, grouped)};`,
+      `${p(2, null)} = ${constant};`,
+    ];
   };
   /** A sense of an angle as a turn about an axis by the right hand, in the numbers of these axes. */
   const about = (axis: string, angle: string, positive: boolean, turned = false) => `rotation(${axis}, ${minus((positive === rightHanded) === turned, angle)})`; // prettier-ignore
@@ -134,15 +138,14 @@ export function mendCode(fault: FaultName, e: ConventionCodec, facts: MendFacts)
       return lines(depth(ndc.far, ndc.near), depth(ndc.near, ndc.far));
     case 'projectionOtherHanded': {
       if (facts.place === 'viewProjection') return lines(row('forward', true), row('forward'));
-      const [slope, constant] = depthTerms(ndc.near, ndc.far, facts.perspective);
-      const grouped = slope.includes(' ') && !slope.startsWith('(') && !slope.startsWith('-') ? `(${slope})` : slope;
-      const isNegative = signOf(view.forward) < 0;
-      const column2 = (negated: boolean) => [
-        `${p(2, 'forward')} = ${minus(isNegative !== negated, grouped)};`,
-        `${p(2, null)} = ${constant};`,
-        ...(facts.perspective ? [`${p(3, 'forward')} = ${isNegative !== negated ? '-1' : '1'};`] : []),
-      ];
-      return lines(column2(true), column2(false));
+      const ahead = (negated: boolean) => {
+        const isNegative = signOf(view.forward) < 0 !== negated;
+        return [
+          ...depth(ndc.near, ndc.far, false, negated),
+          ...(facts.perspective ? [`${p(3, 'forward')} = ${isNegative ? '-1' : '1'};`] : []),
+        ];
+      };
+      return lines(ahead(true), ahead(false));
     }
     case 'wNegated':
       return lines(`${p(3, 'forward')} = ${signOf(view.forward) < 0 ? '1' : '-1'};`, `${p(3, 'forward')} = ${signOf(view.forward) < 0 ? '-1' : '1'};`); // prettier-ignore

@@ -14,7 +14,7 @@ import { useFound } from './found';
 import { setsOf } from './foundNow';
 import { readingNow } from './reading';
 import type { DiagnoseState } from './state';
-import { supported, supportedAll } from './words';
+import { supported, supportedAll, supportedEach } from './words';
 import { faultSetText, faultText, givenText, verdictText } from '../../../formats/diagnosisText';
 
 /** The lines of code that mend a set of faults, in the conventions in force. */
@@ -53,12 +53,8 @@ const differencesOf = ({ what = [] }: Said): readonly Difference[] =>
     const [intended, given] = [one.intended, one.given] as [Record<string, number>, Record<string, number>];
     const names = Object.keys(intended);
     // All three angles come of the same axes: they are known to the place of the largest.
-    const texts = supportedAll(
-      names.map((name) => given[name]!),
-      one.digits,
-      5,
-    ).split(', ');
-    return names.map((name, i) => ({ name, intended: intended[name], given: texts[i] ?? texts[0] }));
+    const texts = supportedEach(Object.values(given), one.digits, 5);
+    return names.map((name, i) => ({ name, intended: intended[name], given: texts[i] }));
   });
 /** A number or coordinates, to the figures that their source supports; a text as it is. */
 function valueText(v: unknown, digits?: number): string {

@@ -1,11 +1,11 @@
 import { intendedOf } from '../../../core/compute/diagnoseOperation';
 import type { RequestCamera } from '../../../core/compute/schema';
-import { frameOf, type CameraFrame } from '../../../core/camera/frame';
-import { repairBasis, type Basis } from '../../../core/camera/orientation';
-import { readCamera } from '../../../core/compute/readCamera';
-import { writeCamera } from '../../../core/compute/write';
+import type { CameraFrame } from '../../../core/camera/frame';
+import type { ConventionCodec } from '../../../core/conventions/codec';
 import { pictureToPixel } from '../../../core/convert/project';
-import { readGiven } from '../../../core/diagnose/decompose';
+import { readGiven, type ReadLens, type ReadPose } from '../../../core/diagnose/decompose';
+import { lensOfFrame, poseOfFrame } from '../../../core/diagnose/differingCameras';
+import type { Decomposed } from '../../../formats/diagnosisAnswers';
 import { wholeGiven } from '../../../core/diagnose/diagnose';
 import { frameOfReading } from '../../../core/diagnose/readFrame';
 import type { Intended } from '../../../core/diagnose/engine';
@@ -71,36 +71,30 @@ export function readFrame(now: Moment<DiagnoseState>): CameraFrame | null {
   const { codec: e, frame } = now;
   const read = foundNow(now)?.diagnosed?.decomposed;
   if (!read) return null;
-  const { pose } = read;
-  if (pose && (pose.mirrored || pose.shear > loose || pose.scale.some((v) => Math.abs(v - 1) > loose))) return null;
-  const intended = writeCamera(frame, e);
-  // Printed axes are square to their digits alone.
-  const basis = pose && repairBasis({ right: e.fromWorld(pose.right), up: e.fromWorld(pose.up), forward: e.fromWorld(pose.forward) }); // prettier-ignore
-  if (pose && !basis) return null;
-  const { right, up, forward } = basisOf(basis ?? frame, e);
-  const { lens } = read;
-  const projection =
-    lens?.kind === 'perspective'
-      ? { kind: lens.kind, near: lens.near, far: lens.far, verticalFov: lens.verticalFov!, aspect: lens.aspect }
-      : lens && { kind: lens.kind, near: lens.near, far: lens.far!, height: lens.height!, aspect: lens.aspect };
-  const camera = {
-    position: pose?.position ?? intended.position,
-    orientation: { right, up, forward },
-    projection: projection ? { ...projection, shift: lens!.shift } : intended.projection,
-  } as RequestCamera;
-  const core = readCamera(camera, e);
-  const made = core.ok ? frameOf(core.value, frame.viewport) : core;
-  if (!made.ok) return null;
-  const { extents: x } = made.value;
-  return x.right > x.left && x.top > x.bottom ? made.value : null;
+  const pose = read.pose ? poseOfAnswer(read.pose, e) : poseOfFrame(frame);
+  const lens = read.lens ? lensOfAnswer(read.lens, e) : lensOfFrame(frame);
+  const made = frameOfReading(pose, lens, frame.viewport);
+  const upright = made && made.extents.right > made.extents.left && made.extents.top > made.extents.bottom;
+  return upright ? made : null;
 }
-const basisOf = (basis: Basis, e: Moment['codec']): Basis => ({
-  right: e.toWorld(basis.right),
-  up: e.toWorld(basis.up),
-  forward: e.toWorld(basis.forward),
+const poseOfAnswer = (pose: NonNullable<Decomposed['pose']>, e: ConventionCodec): ReadPose => ({
+  eye: e.fromWorld(pose.position),
+  right: e.fromWorld(pose.right),
+  up: e.fromWorld(pose.up),
+  forward: e.fromWorld(pose.forward),
+  scale: pose.scale,
+  shear: pose.shear,
+  mirrored: pose.mirrored,
 });
-/** How far from orthonormal axes may be and still be taken for a camera's. */
-const loose = 1e-3;
+function lensOfAnswer(lens: NonNullable<Decomposed['lens']>, e: ConventionCodec): ReadLens {
+  const { kind, shift, near, far } = lens;
+  const halfOf = (angle: number) => Math.tan(e.fromAngle(angle) / 2);
+  const half =
+    kind === 'perspective'
+      ? ([halfOf(lens.horizontalFov!), halfOf(lens.verticalFov!)] as const)
+      : ([lens.width! / 2, lens.height! / 2] as const);
+  return { kind, half, shift, near, far };
+}
 
 /** The view projection of an engine that commits the chosen faults, said of points; null where none explain them. */
 function explainedWhole(now: Moment<DiagnoseState>, intended: Intended): Mat4 | null {

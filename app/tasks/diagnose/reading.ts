@@ -5,7 +5,7 @@ import type { ComputeRequest, Query, RequestCamera } from '../../../core/compute
 import { writeCamera } from '../../../core/compute/write';
 import { cameraInSpace, expressCamera } from '../../../formats/camera';
 import { readPasted } from '../../../formats/pasted';
-import { useReading, type LogReading } from '../../../formats/logReading';
+import { interpretItems, type LogReading } from '../../../formats/logReading';
 import type { Project } from '../../../formats/project';
 import { journeyAt, type Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
@@ -16,7 +16,7 @@ const pasted = memo(readPasted);
 /** The items of a pasted text with the user's corrections. */
 export const readingOf = memo(
   (text: string, corrections: readonly Correction[], byColumns: boolean, vectors: 'column' | 'row'): LogReading =>
-    useReading(pasted(text), text, corrections, { byColumns, vectors }),
+    interpretItems(pasted(text), text, corrections, { byColumns, vectors }),
 );
 
 /** The reading of the pasted text in the current conventions. */
