@@ -126,4 +126,13 @@ test('the camera’s own numbers agree, another camera’s are known, and what i
   await field(page).fill('view 1 2 3 4 5 6 7 8 9 10 11 12 13 14 15 nan');
   await open(page, 'Reading');
   await expect(page.getByText('holds a number that is none')).toBeVisible();
+  // A long text is read in a worker. Its lines are listed in parts, and nested brackets are reported.
+  const row = 'view: [[1, 0, 0, 0.5], [0, 1, 0, 0], [0, 0, 1, 0], [0, 0, 0, 1]]\n';
+  const long = row.repeat(1000) + '['.repeat(20_000);
+  await field(page).fill(long);
+  await expect(page.getByTestId('read-left')).toContainText('Read: view.');
+  await expect(page.getByText('Line 1,001 nests brackets deeper than 32.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show more: 60 of 1,000 lines are listed' }).click();
+  await expect(page.getByRole('button', { name: 'Show more: 120 of 1,000 lines are listed' })).toBeVisible();
+  await expect(field(page)).toHaveValue(long);
 });

@@ -3,6 +3,7 @@ import { readSetUp } from '../core/compute/readRequest';
 import type { Problem } from '../core/reasons';
 import type { Diagnosed, Explained, Identified } from './diagnosisAnswers';
 import { faultSetText, verdictText } from './diagnosisText';
+import { tooDeepText } from './pasted';
 import { isMatrixRole, readLog, withOtherListing, type LogReading } from './logReading';
 
 /** The numbers of a log against a request's camera, as `astrolabe diagnose --json` prints them. */
@@ -24,6 +25,8 @@ export interface LogDiagnosis {
       readonly depth?: number;
       readonly at: readonly [number, number];
     }[];
+    /** What of the log was not read. */
+    readonly warnings: readonly string[];
   };
   readonly answer: Diagnosed;
   /** Null where only points were read. */
@@ -41,7 +44,8 @@ function readingAnswer(reading: LogReading, byColumns: boolean, given: Given, is
     return [{ role, listing, values: given[role]!, at: [item.from, item.to] as const }];
   });
   const points = reading.places.map(({ name, point, at }) => ({ name, ...point, at }));
-  return { matrices, points };
+  const { tooDeepLine } = reading;
+  return { matrices, points, warnings: tooDeepLine === null ? [] : [tooDeepText(tooDeepLine)] };
 }
 
 /** Reads a log and holds its numbers against the camera of a compute request, whose queries are not asked. */
@@ -87,10 +91,11 @@ const decimal = (v: number, decimals: number): string =>
 
 /** The reading and the verdict as lines of text. */
 export function logDiagnosisText({ reading, answer }: LogDiagnosis): string {
-  const { matrices, points } = reading;
+  const { matrices, points, warnings } = reading;
   const read = [
     ...matrices.map(({ role, listing, at }) => `Read ${role}, printed by ${listing}, at ${at[0]}–${at[1]}.`),
     ...(points.length ? [`Read ${points.length} ${points.length === 1 ? 'point' : 'points'}.`] : []),
+    ...warnings,
   ];
   const explained = ({ faults, equivalent, mend, listing }: Explained, i: number) => [
     `${i ? 'Or' : 'Explained by'}${listing ? ' (the matrices listed the other way)' : ''}: ${faultSetText(faults)}.`,

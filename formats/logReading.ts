@@ -55,6 +55,8 @@ export interface LogReading {
   readonly digits: number;
   /** Matrices whose print does not tell rows from columns. */
   readonly listingUnknown: readonly MatrixRole[];
+  /** The line, from 1, of the first bracket nested too deep to be read; null where there is none. */
+  readonly tooDeepLine: number | null;
 }
 
 /** How a request lists matrices. */
@@ -97,7 +99,7 @@ function pointOf(world: readonly number[], [x = 0, y = 0, depth]: readonly numbe
  * its listing unknown; a flat list as the request lists matrices.
  */
 export function interpretItems(
-  { items, left }: PastedReading,
+  { items, left, tooDeepAt }: PastedReading,
   text: string,
   corrections: readonly ReadingCorrection[],
   { byColumns, vectors }: Listing,
@@ -107,8 +109,9 @@ export function interpretItems(
   const taken = new Set<MatrixRole>();
   const unknown: MatrixRole[] = [];
   const lineAt = linesOf(text);
+  const correctionByPlace = new Map(corrections.map((one) => [one.from, one]));
   const used = items.map((item, i): UsedItem => {
-    const said = corrections.find(({ from }) => from === item.from);
+    const said = correctionByPlace.get(item.from);
     const role = said?.role && rolesFor(item).includes(said.role) ? said.role : item.role;
     const rows = told[i] ?? (item.square && neighbours >= 0 ? told[neighbours]! : null);
     const turned = said?.turned ?? (rows !== null && rows === byColumns);
@@ -138,14 +141,21 @@ export function interpretItems(
     }),
   ];
   const given: Given = {};
-  for (const { item, role, turned } of used)
-    if (isMatrixRole(role) && inUse(role).some((one) => one.item === item))
-      given[role] = turned ? transposed(item.numbers) : [...item.numbers];
+  for (const { item, role, turned, why } of used)
+    if (isMatrixRole(role) && !why) given[role] = turned ? transposed(item.numbers) : [...item.numbers];
   if (places.length) given.points = places.map(({ point }) => point);
   // World points are typed by the user, to the last figure; their places on the screen are printed.
   const counts = used.filter(({ role, why }) => role !== 'unused' && role !== 'world' && !why);
-  const digits = counts.length ? Math.min(...counts.map(({ item }) => printedDigits(item))) : 6;
-  return { used, left, places, given: Object.keys(given).length ? given : null, digits, listingUnknown: unknown };
+  const digits = counts.reduce((least, { item }) => Math.min(least, printedDigits(item)), 6);
+  return {
+    used,
+    left,
+    places,
+    given: Object.keys(given).length ? given : null,
+    digits,
+    listingUnknown: unknown,
+    tooDeepLine: tooDeepAt === null ? null : lineAt(tooDeepAt),
+  };
 }
 
 /** Reads a log for a request that lists matrices in some way. */

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { readLog } from './logReading';
 import { readPasted } from './pasted';
 
 /* Whatever is pasted is read in time that grows with its length: ten times the text takes about ten times as long. */
@@ -23,6 +24,7 @@ const kinds: Readonly<Record<string, string>> = {
   'brackets about brackets': '[(',
   'quoted keys': '{"0": 1, ',
   vectors: '(1.0, 2.0, 3.0) ',
+  'matrices by their names': 'view: [[1, 0, 0, 0.5], [0, 1, 0, 0], [0, 0, 1, 0], [0, 0, 0, 1]]\n',
   'points and pixels': '(1.0, 2.0, 3.0) -> (4.0, 5.0)\n',
   'log lines': '2026-11-01 10:00:00 [INFO] main.cpp:42: frame 7\n',
   minus: '-',
@@ -36,7 +38,7 @@ function quickest(text: string): number {
   let least = Infinity;
   for (let i = 0; i < 5; i++) {
     const before = process.cpuUsage();
-    readPasted(text);
+    readLog(text, { byColumns: false, vectors: 'column' });
     const { user, system } = process.cpuUsage(before);
     least = Math.min(least, user + system);
   }
@@ -56,6 +58,10 @@ describe('text of one kind', () => {
 
 it('brackets about brackets, 20,000 deep, are read as if the deepest were not there', () => {
   const matrix = '[[1, 0, 0, 0], [0, 1, 0, 0], [0, 0, 1, 0], [0, 0, 0, 1]]';
-  expect(readPasted(`${'['.repeat(20_000)}7${']'.repeat(20_000)}\n${matrix}`).items).toHaveLength(1);
+  const deep = `frame\n${'['.repeat(20_000)}7${']'.repeat(20_000)}\n${matrix}`;
+  expect(readPasted(deep).items).toHaveLength(1);
+  // The reading says where.
+  expect(readLog(deep, { byColumns: false, vectors: 'column' }).tooDeepLine).toBe(2);
+  expect(readLog(matrix, { byColumns: false, vectors: 'column' }).tooDeepLine).toBeNull();
   expect(() => readPasted('['.repeat(100_000))).not.toThrow();
 });

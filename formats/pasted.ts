@@ -1,4 +1,4 @@
-import { factorsOf, setAside, treeOf, type Factor, type Group, type Node, type PrintedNumber } from './pastedText';
+import { deepest, factorsOf, setAside, treeOf, type Factor, type Group, type Node, type PrintedNumber } from './pastedText';
 
 /*
  * Matrices, vectors and points as they come out of logs, debuggers and source, told by their shape, by
@@ -35,7 +35,16 @@ export interface PastedReading {
   readonly items: readonly PastedItem[];
   /** Stretches of the text with numbers that nothing was made of. */
   readonly left: readonly { readonly from: number; readonly to: number }[];
+  /** Offset of the first bracket nested deeper than brackets are read; null where there is none. */
+  readonly tooDeepAt: number | null;
 }
+
+/** A reading of an empty text. */
+export const emptyReading: PastedReading = { items: [], left: [], tooDeepAt: null };
+
+/** Says which brackets were not read. */
+export const tooDeepText = (line: number): string =>
+  `Line ${line.toLocaleString('en')} nests brackets deeper than ${deepest}. The inner ones were not read as groups.`;
 
 /** Names of types, and other words that say nothing of what a number is. */
 const plain = /^(?:const(?:expr)?|let|var|val|static|public|private|final|readonly|float|double|f32|f64|float(?:32|64)(?:array|_t)?|(?:d|f|i|u)?mat(?:rix)?(?:[234](?:x[234])?)?[fd]?|(?:float|double|half)[234](?:x[234])?|[dfiu]?vec(?:tor)?[234]?[fd]?|np|numpy|tensor|array\w*|std|simd\w*|new|return|struct|type|tuple|list|data|values?|elements|elems|rows?|cols?|columns?|auto|m|e|_?m?_?[0-4]_?[0-4]|m\d{1,2}|[xyzwrgba]|[xyzw]_?axis|[cr]\d|at|is|=|device|cpu|named|the|of|as|a)$/i; // prettier-ignore
@@ -56,7 +65,14 @@ interface Atom {
 }
 
 const isPure = (group: Group): boolean => group.children.every((node) => node.kind === 'group' ? isPure(node) : node.kind !== 'arrow' && (node.kind !== 'word' || isPlain(node.text))); // prettier-ignore
-const numbersOf = (group: Group): PrintedNumber[] => group.children.flatMap((node) => node.kind === 'number' ? [node] : node.kind === 'group' ? numbersOf(node) : []); // prettier-ignore
+function collectNumbers(nodes: readonly Node[], numbers: PrintedNumber[]): PrintedNumber[] {
+  for (const node of nodes) {
+    if (node.kind === 'number') numbers.push(node);
+    else if (node.kind === 'group') collectNumbers(node.children, numbers);
+  }
+  return numbers;
+}
+const numbersOf = (group: Group): PrintedNumber[] => collectNumbers(group.children, []);
 
 /** Numbers a row of a group: of the groups in it, or of its lines, where all have as many. */
 function acrossOf(group: Group, count: number): number {
@@ -311,13 +327,30 @@ function scaledAtoms(atoms: readonly Atom[], factors: readonly Factor[]): readon
   return scaled;
 }
 
+/** Texts up to this length are read within a frame or two; longer ones belong into a worker. */
+export const quickText = 20_000;
+
+/**
+ * Returns whether a text is worth reading as numbers of an engine. A short text is read; a longer one has to have
+ * twelve numbers with decimals within 1,200 characters.
+ */
+export function holdsMatrix(text: string): boolean {
+  if (text.length <= quickText) {
+    const numbers = text.match(/\d+/g)?.length ?? 0;
+    return numbers > 8 && readPasted(text).items.some(({ kind }) => kind === 'matrix');
+  }
+  const places = Array.from(text.matchAll(/\d[.,]\d/g), ({ index }) => index);
+  return places.some((at, i) => i > 10 && at - places[i - 11]! < 1200);
+}
+
 /**
  * Reads what was pasted: matrices and points with their roles, and what is left over. Any text may
  * come in; one without numbers reads as nothing.
  */
 export function readPasted(text: string): PastedReading {
   const bare = setAside(text);
-  const atoms = scaledAtoms(mergedAtoms(atomsOf(bare, treeOf(bare))), factorsOf(text));
+  const { nodes, tooDeepAt } = treeOf(bare);
+  const atoms = scaledAtoms(mergedAtoms(atomsOf(bare, nodes)), factorsOf(text));
   let since = 0;
   const made = atoms.map((atom) => {
     const item = itemOf(bare, atom, since);
@@ -330,7 +363,7 @@ export function readPasted(text: string): PastedReading {
   const isName = ({ numbers }: Atom) =>
     numbers.length === 1 && Number.isInteger(numbers[0]!.value) && numbers[0]!.step === 0;
   const left = atoms.filter((one, i) => !made[i] && !isName(one)).map(({ from, to }) => ({ from, to }));
-  return { items, left };
+  return { items, left, tooDeepAt };
 }
 
 /**

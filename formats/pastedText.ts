@@ -77,6 +77,10 @@ function hexFloat(text: string): number {
 }
 /** A printed number: its value, and what one unit of its last figure is worth. */
 function readNumber(text: string): { value: number; step: number } {
+  if (/^[-+]?\d+(?:\.\d*)?$/.test(text)) {
+    const point = text.indexOf('.');
+    return { value: Number(text), step: point < 0 ? 0 : 10 ** (point + 1 - text.length) };
+  }
   const plain = text.replace('−', '-').replace(/_?f(?:32|64)?$|[dl]$/i, (end) => (/^[-+]?0x/i.test(text) ? end : ''));
   if (/0x/i.test(plain)) return { value: hexFloat(plain), step: 0 };
   if (/nan/i.test(plain)) return { value: NaN, step: 0 };
@@ -89,7 +93,7 @@ function readNumber(text: string): { value: number; step: number } {
 }
 
 /** Brackets nested deeper than this are passed over. */
-const deepest = 32;
+export const deepest = 32;
 
 /** Brackets that stand for one another; what points out of nothing or closes nothing is no bracket. */
 const closing: Readonly<Record<string, string>> = { '(': ')', '[': ']', '{': '}' };
@@ -132,14 +136,23 @@ export function setAside(text: string): string {
   return left;
 }
 
-/** The tree of a text that `setAside` has been over. */
-export function treeOf(text: string): readonly Node[] {
+export interface TextTree {
+  readonly nodes: readonly Node[];
+  /** Offset of the first bracket that is nested too deep to be read; null where there is none. */
+  readonly tooDeepAt: number | null;
+}
+
+/** Parses a text that `setAside` has been over. */
+export function treeOf(text: string): TextTree {
+  let tooDeepAt: number | null = null;
   type Open = { readonly close: string; readonly from: number; readonly children: Node[] };
   const stack: Open[] = [{ close: '', from: 0, children: [] }];
   const put = (node: Node) => void stack.at(-1)!.children.push(node);
   /** Gives what an unclosed bracket holds to the one around it. */
   const unwrap = () => stack.pop()!.children.forEach(put);
-  const take = (pattern: RegExp, at: number): RegExpExecArray | null => {
+  /** The match of a sticky pattern at a place. The pattern is not run where its first character rules it out. */
+  const take = (pattern: RegExp, first: RegExp, at: number): RegExpExecArray | null => {
+    if (!first.test(text.charAt(at))) return null;
     pattern.lastIndex = at;
     return pattern.exec(text);
   };
@@ -153,32 +166,32 @@ export function treeOf(text: string): readonly Node[] {
   };
   for (let at = 0; at < text.length;) {
     const letter = text[at]!;
-    const found = take(arrow, at) ?? null;
+    const found = take(arrow, /[-=→↦]/, at);
     if (found) {
       put({ kind: 'arrow', text: found[0], from: at, to: (at += found[0].length) });
       continue;
     }
-    const pattern = take(bits, at);
+    const pattern = take(bits, /0/, at);
     if (pattern) {
       value.setUint32(0, Number.parseInt(pattern[1]!, 16));
       put({ ...{ kind: 'number', value: value.getFloat32(0), step: 0, bits: true }, from: at, to: (at += pattern[0].length) }); // prettier-ignore
       continue;
     }
     // An integer with zeros before it is part of a code or of a dump.
-    const code = take(padded, at);
+    const code = take(padded, /0/, at);
     if (code) {
       put({ kind: 'word', text: 'code', from: at, to: (at += code[0].length) });
       continue;
     }
-    const printed = take(number, at);
+    const printed = take(number, /[-+−.\din]/i, at);
     if (printed) {
       const to = at + printed[0].length;
-      const again = take(repeats, to);
+      const again = take(repeats, /[\s<]/, to);
       for (let i = 0; i < (again ? Math.min(64, Number(again[1])) : 1); i++) put({ kind: 'number', ...readNumber(printed[0]), from: at, to }); // prettier-ignore
       at = to + (again?.[0].length ?? 0);
       continue;
     }
-    const name = take(word, at);
+    const name = take(word, /[A-Za-z_$]/, at);
     if (name) {
       put({ kind: 'word', text: name[0], from: at, to: (at += name[0].length) });
       continue;
@@ -188,6 +201,7 @@ export function treeOf(text: string): readonly Node[] {
     else if (closing[letter]) {
       // Deeper brackets hold no matrix; they are passed over.
       if (stack.length <= deepest) stack.push({ close: closing[letter], from: at, children: [] });
+      else tooDeepAt ??= at;
     } else if (/[)\]}]/.test(letter)) shut(letter, at + 1);
     else if (/[\w.]/.test(letter)) {
       // What is neither a number nor a word ("4x", "1.2.3") is passed over whole.
@@ -197,5 +211,5 @@ export function treeOf(text: string): readonly Node[] {
     at++;
   }
   while (stack.length > 1) unwrap();
-  return stack[0]!.children;
+  return { nodes: stack[0]!.children, tooDeepAt };
 }

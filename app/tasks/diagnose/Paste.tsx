@@ -1,4 +1,4 @@
-import { Fragment, useEffect, useRef } from 'react';
+import { Fragment, useEffect, useRef, useState } from 'react';
 import { group } from 'd3-array';
 import { create } from 'zustand';
 import { CheckRow } from '../../sheet/CheckRow';
@@ -8,7 +8,8 @@ import { useTaskMoment } from '../../state/tempo';
 import { counted } from '../../ui/figures';
 import { change, correct, setText } from './edits';
 import { rolesFor, type LogReading, type UsedItem } from '../../../formats/logReading';
-import { readingNow } from './reading';
+import { isBeingRead, readingNow } from './reading';
+import { tooDeepText } from '../../../formats/pasted';
 import type { DiagnoseState } from './state';
 import { roleWords } from './words';
 
@@ -96,10 +97,13 @@ export function Paste() {
       <p className="text-note leading-4 text-ink2" data-testid="read-left">
         {slice.text.trim() === ''
           ? 'Nothing is pasted yet. Logs, debuggers and source are read: any brackets, rows on lines, initialisers, JSON.'
-          : !summary
+          : isBeingRead(now)
+            ? 'Reading the text…'
+            : !summary
             ? 'No matrix and no point is in use: sixteen or twelve numbers of a matrix, or a place in the world and one on the screen.'
             : `Read: ${summary}.${reading.left.length ? ` ${counted(reading.left.length, 'run of numbers is', 'runs of numbers are')} left over, underlined in the text.` : ' Nothing is left over.'}`}
       </p>
+      {reading.tooDeepLine !== null && <p className="warning">{tooDeepText(reading.tooDeepLine)}</p>}
     </>
   );
 }
@@ -118,18 +122,22 @@ function Role({ one }: { one: UsedItem }) {
   );
 }
 
+/** Lines listed at first, and by each press of the button under them. */
+const linesAtATime = 60;
+
 /** What each part of the text was taken for, line by line. */
 export function ReadingList() {
   const now = useTaskMoment<DiagnoseState>('diagnose');
   const { slice } = now;
   const reading = readingNow(now);
   const lines = [...group(reading.used, ({ line }) => line)];
+  const [shown, setShown] = useState(linesAtATime);
   const light = (from: number | null) => useLit.setState({ lit: from });
   return (
     <>
       {lines.length > 0 && (
         <ul className="readings" aria-label="What was read">
-          {lines.map(([line, parts]) => (
+          {lines.slice(0, shown).map(([line, parts]) => (
             <li key={line} onPointerLeave={() => light(null)}>
               <button className="text-button" title="Shows it in the text" onClick={() => light(parts[0]!.item.from)}>
                 line {line}
@@ -151,6 +159,11 @@ export function ReadingList() {
             </li>
           ))}
         </ul>
+      )}
+      {lines.length > shown && (
+        <button className="text-button" onClick={() => setShown(shown + linesAtATime)}>
+          Show more: {shown} of {counted(lines.length, 'line', 'lines')} are listed
+        </button>
       )}
       <div className="row">
         <span className="label">Trusted</span>

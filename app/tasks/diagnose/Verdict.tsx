@@ -12,7 +12,7 @@ import { change } from './edits';
 import { readFrame } from './engine';
 import { useFound } from './found';
 import { setsOf } from './foundNow';
-import { readingNow } from './reading';
+import { isBeingRead, readingNow } from './reading';
 import type { DiagnoseState } from './state';
 import { supported, supportedAll, supportedEach } from './words';
 import { faultSetText, faultText, givenText, verdictText } from '../../../formats/diagnosisText';
@@ -148,6 +148,7 @@ export function Verdict() {
   const reading = readingNow(now);
   if (now.flat) return <Flat />;
   if (now.seen.problems.length) return <p className="warning">The camera cannot be, so nothing can be held against it: {now.seen.problems[0]!.message}</p>; // prettier-ignore
+  if (isBeingRead(now)) return <p className="verdict-line">Reading the text…</p>;
   if (!reading.given) return <p className="text-note leading-4 text-ink2">Paste something first: a matrix, or points with where they came to.</p>; // prettier-ignore
   if (!found) return <p className="verdict-line">Searching…</p>;
   if (!found.diagnosed)

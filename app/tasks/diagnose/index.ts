@@ -1,6 +1,6 @@
 import './diagnose.css';
 import { DiagnoseSheet } from './Sheet';
-import { readPasted } from '../../../formats/pasted';
+import { holdsMatrix } from '../../../formats/pasted';
 import { jumpTo } from '../../sheet/Sections';
 import type { Task } from '../task';
 import { say } from '../../ui/notices';
@@ -50,9 +50,7 @@ const diagnose: Task<DiagnoseState> = {
         text.length < 100_000 &&
         !/\.(?:json|csv|obj|glb|gltf)$/i.test(name) &&
         !/"astrolabe(?:Project)?"/.test(text) &&
-        // A matrix has nine numbers at least.
-        (text.match(/\d+/g)?.length ?? 0) >= 9 &&
-        readPasted(text).items.some(({ kind }) => kind === 'matrix'),
+        holdsMatrix(text),
       take: ({ text }) => {
         setText(text!);
         say('Pasted into Diagnose. Undo brings back what was there.');

@@ -2,7 +2,8 @@ import { compute } from '../../../core/compute/compute';
 import type { Problem } from '../../../core/reasons';
 import type { JobModule, JobSpec } from '../../state/jobs';
 import type { Diagnosed, Identified } from '../../../formats/diagnosisAnswers';
-import { askedNow, type Asked } from './reading';
+import { readPasted } from '../../../formats/pasted';
+import { askedNow, longText, type Asked, type LongReading } from './reading';
 import type { DiagnoseState } from './state';
 
 /** What was found of the pasted numbers, and by which request. */
@@ -28,4 +29,10 @@ const found: JobSpec<DiagnoseState, Asked, Found> = {
   },
 };
 
-export const jobs: JobModule['jobs'] = { found };
+const reading: JobSpec<DiagnoseState, string, LongReading> = {
+  says: 'Reading the pasted text',
+  input: longText,
+  run: (text) => ({ text, reading: readPasted(text) }),
+};
+
+export const jobs: JobModule['jobs'] = { found, reading };

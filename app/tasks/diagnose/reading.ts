@@ -4,7 +4,7 @@ import type { CameraFrame } from '../../../core/camera/frame';
 import type { ComputeRequest, Query, RequestCamera } from '../../../core/compute/schema';
 import { writeCamera } from '../../../core/compute/write';
 import { cameraInSpace, expressCamera } from '../../../formats/camera';
-import { readPasted } from '../../../formats/pasted';
+import { emptyReading, quickText, readPasted, type PastedReading } from '../../../formats/pasted';
 import { interpretItems, type LogReading } from '../../../formats/logReading';
 import type { Project } from '../../../formats/project';
 import { journeyAt, type Journey } from '../../state/journey';
@@ -12,16 +12,43 @@ import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import type { Correction, DiagnoseState } from './state';
 
-const pasted = memo(readPasted);
-/** The items of a pasted text with the user's corrections. */
-export const readingOf = memo(
-  (text: string, corrections: readonly Correction[], byColumns: boolean, vectors: 'column' | 'row'): LogReading =>
-    interpretItems(pasted(text), text, corrections, { byColumns, vectors }),
+const readAtOnce = memo(readPasted);
+
+/** The reading of a long text, as a worker answers it. */
+export interface LongReading {
+  readonly text: string;
+  readonly reading: PastedReading;
+}
+/** The text that a worker has to read; null where the page reads it itself. */
+export const longText = ({ slice }: Moment<DiagnoseState>): string | null =>
+  slice.text.length > quickText ? slice.text : null;
+
+/** The items of the pasted text; null while a worker reads it. */
+function pastedNow(now: Moment<DiagnoseState>): PastedReading | null {
+  const text = longText(now);
+  if (text === null) return readAtOnce(now.slice.text);
+  const answer = now.answer<LongReading>('reading');
+  return answer?.text === text ? answer.reading : null;
+}
+/** Whether a worker is reading the pasted text. */
+export const isBeingRead = (now: Moment<DiagnoseState>): boolean => pastedNow(now) === null;
+
+const readingOf = memo(
+  (
+    pasted: PastedReading,
+    text: string,
+    corrections: readonly Correction[],
+    byColumns: boolean,
+    vectors: 'column' | 'row',
+  ): LogReading => interpretItems(pasted, text, corrections, { byColumns, vectors }),
 );
 
-/** The reading of the pasted text in the current conventions. */
-export const readingNow = ({ slice, codec: e }: Moment<DiagnoseState>): LogReading =>
-  readingOf(slice.text, slice.corrections, e.listsColumns, e.conventions.matrix.vectors);
+/** The reading of the pasted text in the current conventions; empty while a worker reads it. */
+export function readingNow(now: Moment<DiagnoseState>): LogReading {
+  const { slice, codec: e } = now;
+  const pasted = pastedNow(now) ?? emptyReading;
+  return readingOf(pasted, slice.text, slice.corrections, e.listsColumns, e.conventions.matrix.vectors);
+}
 
 /** How many digits are trusted. */
 export const digitsNow = ({ slice }: Moment<DiagnoseState>, reading: LogReading): number =>
