@@ -67,7 +67,17 @@ test('Escape puts a number back, arrows step it, and one edit is one step of und
   await field.fill('(1+2');
   await expect(field).toHaveAttribute('aria-invalid', 'true');
   near(await rung(page, 'screen'), screen, 0);
+  // A rejected entry stays in its field, marked and with the reason, until Escape.
+  const reason = page.getByRole('alert').filter({ hasText: '“(1+2” is not a number' });
+  await expect(reason).not.toBeVisible();
+  await field.press('Enter');
+  await expect(reason).toBeVisible();
+  await field.press('Tab');
+  await expect(field).toHaveValue('(1+2');
+  await expect(field).toHaveAttribute('aria-invalid', 'true');
   await field.press('Escape');
+  await expect(field).toHaveValue('20.4000');
+  await expect(reason).not.toBeVisible();
   await type(page, 'Point y', '(1+2)*10m');
   near([(await rung(page, 'world'))[1]!], [30], 0);
 });

@@ -1,10 +1,31 @@
 import './NumberField.css';
-import { useId, useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { Popover } from 'radix-ui';
+import {
+  useId,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+  type RefObject,
+} from 'react';
 import { flushSync } from 'react-dom';
 import { cancelGesture, endGesture } from '../state/document';
 import { largest } from '../../core/compute/limits';
 import { editable } from '../ui/figures';
+import { BesideSheet } from '../ui/PopOver';
 import { parseNumber, type Units } from '../ui/parseNumber';
+import {
+  emptyEntry,
+  entryAt,
+  focusEntry,
+  leaveEntry,
+  showProblem,
+  stepEntry,
+  typeEntry,
+  type NumberEntry,
+} from './numberEntry';
 
 export interface NumberInputProps {
   /** What the number is, for those who cannot see its label. */
@@ -22,71 +43,70 @@ export interface NumberInputProps {
   readonly shown?: (value: number) => string;
 }
 
-/** The behaviour that every number has: typing, sums, units, arrow keys, the wheel, Escape. */
+/** Behaviour of every number: typing, sums, units, arrow keys, the wheel, Escape. */
 function useNumber({ value, onChange, step = 1, units, refuse, shown = editable }: NumberInputProps) {
   const gesture = `field ${useId()}`;
-  const [text, setText] = useState<string | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
+  const [held, setEntry] = useState(emptyEntry);
+  const entry = entryAt(held, value);
   const started = useRef(false);
   // The text is put in by hand: a controlled input writes its attribute too, which costs more than
   // all the rest where many numbers change at once.
   const element = useRef<HTMLInputElement>(null);
-  const now = text ?? shown(value);
+  const now = entry.text ?? shown(value);
   useLayoutEffect(() => {
     if (element.current && element.current.value !== now) element.current.value = now;
   }, [now]);
 
-  const offer = (next: number) => {
+  /** Takes a value, or returns why it cannot be taken. */
+  const offer = (next: number): string | null => {
     const reason =
       Math.abs(next) <= largest ? (refuse?.(next) ?? null) : 'Numbers go up to 10³⁰ here. Give a smaller one.';
-    setWrong(reason);
-    if (reason || next === value) return;
+    if (reason || next === value) return reason;
     started.current = true;
     onChange(next, gesture);
+    return null;
   };
-  const nudge = (by: number) => {
-    const next = Number((value + by).toPrecision(12));
-    setText(null);
-    offer(next);
-  };
+  const nudge = (by: number) => setEntry(stepEntry(offer(Number((value + by).toPrecision(12)))));
   const scale = (event: { shiftKey: boolean; altKey: boolean }) =>
     step * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
   const finish = () => {
-    setText(null);
-    setWrong(null);
+    setEntry(leaveEntry(entry, value));
     started.current = false;
     endGesture();
   };
-  // The handlers never change: an input whose props are the same is left alone when its number is
-  // rendered anew.
-  const latest = useRef({ value, units, offer, nudge, scale, finish, gesture, started });
+  // The handlers never change, so that an input whose props stay the same is not rendered again.
+  const latest = useRef({ value, units, entry, offer, nudge, scale, finish, gesture, started });
   useLayoutEffect(() => {
-    latest.current = { value, units, offer, nudge, scale, finish, gesture, started };
+    latest.current = { value, units, entry, offer, nudge, scale, finish, gesture, started };
   });
   const [input] = useState(() => ({
     ref: element,
     onFocus: (event: { currentTarget: HTMLInputElement }) => {
       // At once, so that what is typed next replaces the whole number rather than being put behind
       // it.
-      flushSync(() => setText(editable(latest.current.value)));
+      flushSync(() => setEntry(focusEntry(latest.current.entry, editable(latest.current.value))));
       event.currentTarget.select();
     },
     onChange: (event: { currentTarget: HTMLInputElement }) => {
       const typed = event.currentTarget.value;
-      setText(typed);
       const parsed = parseNumber(typed, latest.current.units);
-      if (parsed === null) setWrong(typed.trim() ? 'This is not a number yet.' : null);
-      else latest.current.offer(parsed);
+      const isBlank = typed.trim() === '';
+      const notNumber = `“${typed.trim().slice(0, 20)}” is not a number. Type one, or a sum such as (1+2)*3.`;
+      setEntry(typeEntry(typed, parsed !== null ? latest.current.offer(parsed) : isBlank ? null : notNumber));
     },
     onKeyDown: (event: KeyboardEvent<HTMLInputElement>) => {
       const now = latest.current;
       if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
         event.preventDefault();
         now.nudge(now.scale(event) * (event.key === 'ArrowUp' ? 1 : -1));
-      } else if (event.key === 'Enter') event.currentTarget.blur();
-      else if (event.key === 'Escape') {
+      } else if (event.key === 'Enter') {
+        if (now.entry.problem === null) return event.currentTarget.blur();
+        setEntry(showProblem);
+        event.currentTarget.select();
+      } else if (event.key === 'Escape') {
         event.stopPropagation();
         if (now.started.current) cancelGesture(now.gesture);
+        flushSync(() => setEntry(emptyEntry));
         event.currentTarget.blur();
       }
     },
@@ -96,7 +116,36 @@ function useNumber({ value, onChange, step = 1, units, refuse, shown = editable 
     },
     onBlur: () => latest.current.finish(),
   }));
-  return { wrong, nudge, scale, finish, input };
+  return { entry, nudge, scale, finish, input };
+}
+
+/**
+ * The sentence why an entry was rejected: beside the worksheet at the height of the field, elsewhere under it. It takes
+ * no pointer and no focus.
+ */
+function Problem({ entry, field }: { entry: NumberEntry; field: RefObject<HTMLElement | null> }) {
+  if (!entry.isShown) return null;
+  const isOnSheet = field.current?.closest('.sheet');
+  return (
+    <Popover.Root open>
+      {isOnSheet ? <BesideSheet trigger={field} /> : <Popover.Anchor virtualRef={field as RefObject<HTMLElement>} />}
+      <Popover.Portal>
+        <Popover.Content
+          className="field-problem"
+          role="alert"
+          side={isOnSheet ? 'left' : 'bottom'}
+          align={isOnSheet ? 'center' : 'start'}
+          sideOffset={4}
+          collisionPadding={8}
+          hideWhenDetached
+          onOpenAutoFocus={(event) => event.preventDefault()}
+          onCloseAutoFocus={(event) => event.preventDefault()}
+        >
+          {entry.problem}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
 }
 
 /** What is dragged to change a number: a letter or word, or dots where there is none. */
@@ -145,12 +194,13 @@ export function NumberInput({ letter, ...props }: NumberInputProps & { letter: s
       <input
         aria-label={props.name}
         data-source={props.source}
-        aria-invalid={number.wrong !== null}
-        title={number.wrong ?? undefined}
+        aria-invalid={number.entry.problem !== null}
+        title={number.entry.problem ?? undefined}
         inputMode="decimal"
         spellCheck={false}
         {...number.input}
       />
+      <Problem entry={number.entry} field={number.input.ref} />
     </>
   );
 }
@@ -166,20 +216,27 @@ interface NumberFieldProps extends NumberInputProps {
 export function NumberField(props: NumberFieldProps) {
   const { label, unit, width = 78, name } = props;
   const number = useNumber(props);
+  const field = useRef<HTMLSpanElement>(null);
   return (
-    <span className={`field${number.wrong ? ' bad' : ''}`} style={{ width }} title={number.wrong ?? undefined}>
+    <span
+      ref={field}
+      className={`field${number.entry.problem ? ' bad' : ''}`}
+      style={{ width }}
+      title={number.entry.problem ?? undefined}
+    >
       <Grip number={number} className={label ? undefined : 'grip'}>
         {label}
       </Grip>
       <input
         aria-label={name}
         data-source={props.source}
-        aria-invalid={number.wrong !== null}
+        aria-invalid={number.entry.problem !== null}
         inputMode="decimal"
         spellCheck={false}
         {...number.input}
       />
       {unit && <em>{unit}</em>}
+      <Problem entry={number.entry} field={field} />
     </span>
   );
 }

@@ -24,17 +24,15 @@ export const PopOver = ({ className = '', ...props }: ComponentProps<typeof Popo
   </Popover.Portal>
 );
 
-/**
- * Has the pop-over of what is opened on the worksheet stand beside it, at the height of its trigger:
- * over the pictures, not over what it explains.
- */
+/** The box of an element of the worksheet, as wide as the worksheet: what opens at its side covers no other field. */
+export function sheetRow(element: HTMLElement): DOMRect {
+  const own = element.getBoundingClientRect();
+  const sheet = element.closest('.sheet')?.getBoundingClientRect();
+  return sheet ? new DOMRect(sheet.left, own.top, sheet.width, own.height) : own;
+}
+
+/** Anchors a pop-over beside the worksheet at the height of its trigger. */
 export function BesideSheet({ trigger }: { trigger: RefObject<HTMLElement | null> }) {
-  const place = useRef({
-    getBoundingClientRect: () => {
-      const own = trigger.current!.getBoundingClientRect();
-      const sheet = trigger.current!.closest('.sheet')?.getBoundingClientRect();
-      return sheet ? new DOMRect(sheet.left, own.top, sheet.width, own.height) : own;
-    },
-  });
+  const place = useRef({ getBoundingClientRect: () => sheetRow(trigger.current!) });
   return <Popover.Anchor virtualRef={place} />;
 }
