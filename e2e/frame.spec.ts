@@ -396,6 +396,16 @@ test('pictures come back when the GPU does, and until then it is said', async ({
       'const own=OffscreenCanvas.prototype.getContext;OffscreenCanvas.prototype.getContext=function(kind,...rest){const made=own.call(this,kind,...rest);if(kind==="webgl2")self.losing=made.getExtension("WEBGL_lose_context");return made};';
     await route.fulfill({ response, body: kept + (await response.text()) });
   });
+  await page.addInitScript(() => {
+    const workers: Worker[] = [];
+    class RecordedWorker extends Worker {
+      constructor(...args: ConstructorParameters<typeof Worker>) {
+        super(...args);
+        workers.push(this);
+      }
+    }
+    Object.assign(window, { Worker: RecordedWorker, endWorkers: () => workers.forEach((one) => one.terminate()) });
+  });
   const working = page.waitForEvent('worker', (one) => one.url().includes('/worker-pictures-'));
   await page.goto('/frame');
   const worker = await working;
@@ -417,6 +427,10 @@ test('pictures come back when the GPU does, and until then it is said', async ({
   await worker.evaluate(() => (self as unknown as { losing: WEBGL_lose_context }).losing.restoreContext());
   await expect(note).toHaveCount(0);
   await expect.poll(picture, { timeout: 20_000 }).toBe(before);
+  // The browser ends workers without an error: that is reported too, and the pictures are not busy for ever.
+  await page.evaluate(() => (window as unknown as { endWorkers: () => void }).endWorkers());
+  await expect(note).toContainText('the browser ended its worker');
+  await expect(page.locator('main[aria-label=Pictures]')).toHaveAttribute('aria-busy', 'false');
   await page.close();
 });
 

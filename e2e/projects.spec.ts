@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { expect, test } from './test';
 import { near, number, openBench, paste, type } from './bench';
@@ -183,6 +184,13 @@ test('a full store is said, nothing is lost, and the next chance is taken', asyn
   // Points lie beside the project: it is not said to be kept while they are not.
   await page.evaluate(() => void ((window as { noPoints?: boolean }).noPoints = true));
   await paste(page, 'x,y,z\n1,2,3\n4,5,6');
+  // Beside the notice of what was pasted, and with the file that would keep them.
+  const unsaved = page.getByRole('alert').filter({ hasText: 'the browser did not keep them' });
+  await expect(unsaved).toBeVisible();
+  await expect(page.locator('.notice[role=status]')).toBeVisible();
+  const saving = page.waitForEvent('download');
+  await unsaved.getByRole('button', { name: 'Save as a file' }).click();
+  expect(await readFile(await (await saving).path(), 'utf8')).toContain('"pointSets"');
   await type(page, 'Near', '7');
   await page.getByRole('button', { name: /^Saltmarrow harbour/ }).click();
   const menu = page.getByRole('menu');

@@ -12,6 +12,7 @@ import { useTable } from '../state/table';
 import type { PicturesInput } from './compose';
 import type { Rect } from './labels';
 import { bodiesChanged, type Face, type FromPictures, type ToPictures } from './protocol';
+import { isAlive, onWorkerEnd, workerEndText, type Alive } from '../ui/worker';
 import { readInk } from './svgMarks';
 
 /*
@@ -59,8 +60,10 @@ export function beginPictures(): Canvases | null {
   }
   const worker = new Worker(new URL('../workers/pictures.ts', import.meta.url), { type: 'module' });
   canvases = { worker, pictures: canvas('pictures'), marks: canvas('painted') };
-  worker.addEventListener('message', ({ data }: MessageEvent<FromPictures>) => hear(data));
-  worker.addEventListener('error', ({ message }) => fail(message || 'What draws them could not be fetched.'));
+  worker.addEventListener('message', ({ data }: MessageEvent<FromPictures | Alive>) => {
+    if (!isAlive(data)) hear(data);
+  });
+  onWorkerEnd(worker, (why) => fail(workerEndText('Drawing the pictures', why)));
   const [pictures, marks] = [
     canvases.pictures.transferControlToOffscreen(),
     canvases.marks.transferControlToOffscreen(),

@@ -1,5 +1,6 @@
 import './Notice.css';
 import { keepMine, takeTheirs, useKeeping } from '../state/autosave';
+import { saveProject } from '../edits/exporting';
 import { dismiss, useNotices, type Notice } from '../ui/notices';
 
 /**
@@ -10,14 +11,14 @@ export function Notices() {
   const notices = useNotices((state) => state.notices);
   const { state, message, lack } = useKeeping();
   const text = (state === 'failed' || state === 'conflict') && message ? message : lack;
-  // Which of two states is to go on has to be said before anything else; what is wanting waits its
-  // turn.
-  const kept = text !== null && (state === 'conflict' || !notices.length);
+  // A conflict is settled before anything else, and a change that was not saved is said at once. What the browser
+  // lacks waits its turn.
+  const kept = text !== null && (text !== lack || !notices.length);
   const shown = state === 'conflict' ? [] : notices;
   if (!kept && !shown.length) return null;
   return (
     <div className="notices">
-      {kept && <Keeping text={text} conflict={state === 'conflict'} lack={text === lack} />}
+      {kept && <Keeping text={text} state={text === lack ? 'lack' : state} />}
       {shown.map((notice) => (
         <One key={notice.id} notice={notice} />
       ))}
@@ -25,11 +26,16 @@ export function Notices() {
   );
 }
 
-function Keeping({ text, conflict, lack }: { text: string; conflict: boolean; lack: boolean }) {
+function Keeping({ text, state }: { text: string; state: string }) {
   return (
     <div className="notice bad" role="alert">
       <div>{text}</div>
-      {conflict && (
+      {state === 'failed' && (
+        <button className="plain-button" onClick={() => void saveProject()}>
+          Save as a file
+        </button>
+      )}
+      {state === 'conflict' && (
         <>
           <button className="plain-button" onClick={takeTheirs}>
             Take the other tab’s
@@ -39,7 +45,7 @@ function Keeping({ text, conflict, lack }: { text: string; conflict: boolean; la
           </button>
         </>
       )}
-      {lack && (
+      {state === 'lack' && (
         <button className="plain-button" onClick={() => useKeeping.setState({ lack: null })}>
           Dismiss
         </button>

@@ -6,6 +6,7 @@ import { jobRunner, type JobRunner, type JobWorker, type FromJobs } from '../sta
 import { useNow } from '../state/pace';
 import { installSliceLoading, loadKeptSlices, taskMoment, unreadSlices } from '../state/slices';
 import { currentMoment } from '../state/tempo';
+import { isAlive, onWorkerEnd, type Alive } from '../ui/worker';
 import { loadJobs } from '../tasks/jobs';
 import { taskNames } from '../tasks/names';
 import { loadAllTasks, loadTask, taskAt, useTasks } from '../tasks/page';
@@ -92,11 +93,11 @@ const jobWorker = (): JobWorker => {
   const worker = new Worker(new URL('../workers/jobs.ts', import.meta.url), { type: 'module' });
   return {
     post: (message) => worker.postMessage(message),
-    listen: (hear) => {
-      worker.addEventListener('message', ({ data }: MessageEvent<FromJobs>) => hear(data));
-      worker.addEventListener('error', ({ message }) =>
-        complain(`What does the long work could not be started${message ? `: ${message}` : ''}. Reload the page.`),
-      );
+    listen: (hear, ended) => {
+      worker.addEventListener('message', ({ data }: MessageEvent<FromJobs | Alive>) => {
+        if (!isAlive(data)) hear(data);
+      });
+      onWorkerEnd(worker, ended);
     },
   };
 };

@@ -3,7 +3,7 @@ import type { Conventions } from '../../core/conventions/conventions';
 import type { Reading } from '../../formats/pointColumns';
 import type { Imported, ImportContext } from '../../formats/importing';
 import { complain, underWay } from '../ui/notices';
-import { fallen, fallenText } from '../ui/worker';
+import { workerEnd, workerEndText } from '../ui/worker';
 import type { Problem } from '../../core/reasons';
 import type { Project } from '../../formats/project';
 import type { SceneAsProject } from '../../formats/sceneProject';
@@ -52,9 +52,9 @@ async function asked<T>(
   });
   const shown = underWay(`Reading ${name}`, stop);
   try {
-    return await Promise.race([ask(wrap<ImportsWorker>(worker), proxy(shown.at)), stopped, fallen(worker)]);
+    return await Promise.race([ask(wrap<ImportsWorker>(worker), proxy(shown.at)), stopped, workerEnd(worker)]);
   } catch (error) {
-    complain(fallenText(`Reading ${name}`, error));
+    complain(workerEndText(`Reading ${name}`, error));
     return null;
   } finally {
     worker.terminate();

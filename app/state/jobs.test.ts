@@ -5,14 +5,22 @@ import { jobRunner, runAfterRest, sameInput, type FromJobs, type JobWorker, type
 
 /** Workers that are driven by hand: what they were told, and what they are made to say. */
 function crew() {
-  const workers: { told: ToJobs[]; say: (message: FromJobs) => void }[] = [];
+  const workers: { told: ToJobs[]; say: (message: FromJobs) => void; end: (why: string) => void }[] = [];
   const failures: string[] = [];
   const runner = jobRunner(
     2,
     (): JobWorker => {
-      const one = { told: [] as ToJobs[], say: (() => undefined) as (message: FromJobs) => void };
+      const nobody = () => undefined;
+      const one = {
+        told: [] as ToJobs[],
+        say: nobody as (message: FromJobs) => void,
+        end: nobody as (why: string) => void,
+      };
       workers.push(one);
-      return { post: (message) => void one.told.push(message), listen: (hear) => void (one.say = hear) };
+      return {
+        post: (message) => void one.told.push(message),
+        listen: (say, end) => void Object.assign(one, { say, end }),
+      };
     },
     (says, message) => void failures.push(`${says}: ${message}`),
   );
@@ -42,6 +50,23 @@ describe('the runner of jobs', () => {
     expect(runs().map(({ input }) => input)).toEqual([{ seed: 1 }, { seed: 3 }]);
     workers[0]!.say({ kind: 'done', run: 2, result: 'three' });
     expect(answers()).toEqual({ points: 'three' });
+  });
+
+  it('goes on with another worker when one has ended, and says so', () => {
+    const { workers, failures, runner, runs } = crew();
+    runner.ask('spawn', 'points', 'Sampling', { seed: 1 });
+    runner.ask('spawn', 'region', 'Measuring', { seed: 1 });
+    runner.ask('spawn', 'until', 'Looking ahead', { seed: 1 });
+    expect(workers).toHaveLength(2);
+    workers[0]!.end('the browser ended its worker');
+    expect(failures).toEqual(['Sampling: the browser ended its worker']);
+    // What waited runs on a new worker. The failed run is not repeated: it may be the cause.
+    expect(workers).toHaveLength(3);
+    expect(runs().map(({ job }) => job)).toEqual(['points', 'region', 'until']);
+    workers[2]!.say({ kind: 'done', run: 3, result: 'later' });
+    expect(answers()).toEqual({ until: 'later' });
+    runner.ask('spawn', 'points', 'Sampling', { seed: 2 });
+    expect(runs().at(-1)).toMatchObject({ job: 'points', input: { seed: 2 } });
   });
 
   it('asks nothing anew for an input that is the same part by part, and shows no overtaken answer', () => {

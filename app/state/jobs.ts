@@ -73,7 +73,8 @@ export type FromJobs =
 /** What a runner needs of a worker: the real one, or another in a test. */
 export interface JobWorker {
   post(message: ToJobs): void;
-  listen(hear: (message: FromJobs) => void): void;
+  /** Calls back with every message, and with the reason when the worker ends. */
+  listen(hear: (message: FromJobs) => void, ended: (why: string) => void): void;
 }
 
 interface Running {
@@ -125,7 +126,10 @@ export function jobRunner(
     if (seats.length >= size) return null;
     const seat: Seat = { worker: make(), busy: null };
     seats.push(seat);
-    seat.worker.listen((message) => hear(seat, message));
+    seat.worker.listen(
+      (message) => hear(seat, message),
+      (why) => endSeat(seat, why),
+    );
     return seat;
   };
 
@@ -140,6 +144,12 @@ export function jobRunner(
     seat.busy = run;
     one.running = { run, notice: null, seat };
     seat.worker.post({ kind: 'run', run, task, job, input: one.input });
+  }
+
+  /** Replaces a worker that has ended; the run that it had failed. */
+  function endSeat(seat: Seat, why: string): void {
+    if (seats.includes(seat)) seats.splice(seats.indexOf(seat), 1);
+    if (seat.busy !== null) hear(seat, { kind: 'failed', run: seat.busy, message: why });
   }
 
   function hear(seat: Seat, message: FromJobs): void {

@@ -2,7 +2,7 @@ import { proxy, wrap } from 'comlink';
 import type { TriangleTree } from '../../core/kernels/triangleTree';
 import { awaitTree, giveTree, preparedElsewhere, type Mesh } from '../../core/pick/pick';
 import { complain, underWay } from '../ui/notices';
-import { fallen, fallenText } from '../ui/worker';
+import { workerEnd, workerEndText } from '../ui/worker';
 import { useDocument } from './document';
 import { packShape } from './packing';
 
@@ -29,11 +29,11 @@ async function prepare(mesh: Mesh, name: string): Promise<void> {
     const tree = await Promise.race([
       wrap<TreesWorker>(worker).build(packShape(mesh), proxy(shown.at)) as Promise<TriangleTree>,
       stopped,
-      fallen(worker),
+      workerEnd(worker),
     ]);
     if (tree) giveTree(mesh, tree);
   } catch (error) {
-    complain(fallenText(`Making ${name} ready for picking`, error));
+    complain(workerEndText(`Making ${name} ready for picking`, error));
   } finally {
     worker.terminate();
     shown.done();

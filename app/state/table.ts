@@ -9,7 +9,7 @@ import { readingWords, type Column, type Reading } from '../../formats/pointColu
 import { currentMoment } from './tempo';
 import { momentOf } from './moment';
 import { complain } from '../ui/notices';
-import { fallen, fallenText } from '../ui/worker';
+import { workerEnd, workerEndText } from '../ui/worker';
 import { edit, useDocument } from './document';
 import { newId } from './crashLog';
 import { fetchPoints, holdPoints } from './pointSets';
@@ -99,20 +99,20 @@ export function filtered(outside: Uint8Array, filter: Filter): Pick<TableState, 
   return { rows: rows.subarray(0, n), counts };
 }
 
-let worker: { readonly remote: Remote<PointsWorker>; readonly fallen: Promise<never> } | null = null;
+let worker: { readonly remote: Remote<PointsWorker>; readonly end: Promise<never> } | null = null;
 
 /** Asks the worker; one that has failed is said, and the next time is another. */
 async function asked<T>(ask: (remote: Remote<PointsWorker>) => Promise<T>): Promise<T | null> {
   const { wrap } = await import('comlink');
   if (!worker) {
     const made = new Worker(new URL('../workers/points.ts', import.meta.url), { type: 'module' });
-    worker = { remote: wrap<PointsWorker>(made), fallen: fallen(made) };
+    worker = { remote: wrap<PointsWorker>(made), end: workerEnd(made) };
   }
   try {
-    return await Promise.race([ask(worker.remote), worker.fallen]);
+    return await Promise.race([ask(worker.remote), worker.end]);
   } catch (error) {
     worker = null;
-    complain(fallenText('Reading the points', error));
+    complain(workerEndText('Reading the points', error));
     return null;
   }
 }

@@ -1,3 +1,4 @@
+import './alive';
 import { expose, transfer } from 'comlink';
 import { codecOf } from '../../core/conventions/codec';
 import { readPoints, sizeOf } from '../../formats/csv';

@@ -1,3 +1,4 @@
+import './alive';
 import { runAfterRest, type FromJobs, type JobControl, type ToJobs } from '../state/jobs';
 import { loadJobs } from '../tasks/jobs';
 

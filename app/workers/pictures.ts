@@ -1,3 +1,4 @@
+import './alive';
 import type { Project } from '../../formats/project';
 import { compose, type PicturesInput } from '../pictures/compose';
 import { paintLayer, type Ink, type InkName } from '../pictures/canvasMarks';

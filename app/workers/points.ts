@@ -1,3 +1,4 @@
+import './alive';
 import { expose, transfer } from 'comlink';
 import type { CameraFrame } from '../../core/camera/frame';
 import type { Conventions } from '../../core/conventions/conventions';

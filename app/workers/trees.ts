@@ -1,3 +1,4 @@
+import './alive';
 import { expose, transfer } from 'comlink';
 import { treeOrder } from '../../core/kernels/tree';
 import { triangleCentres, triangleTree } from '../../core/kernels/triangleTree';

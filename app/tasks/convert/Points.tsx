@@ -7,6 +7,7 @@ import { outsideWords } from '../../state/wording';
 import { currentMoment, useMoment } from '../../state/tempo';
 import { showPane } from '../../edits/panes';
 import { textOfFile } from '../../edits/importing';
+import { useKeeping } from '../../state/autosave';
 import { useSettings } from '../../state/settings';
 import {
   deleteSet,
@@ -198,11 +199,12 @@ function Sets() {
   const { project } = useMoment();
   const shown = useTable(({ table }) => table?.set.id);
   const { pointSets } = project;
+  const isSaved = useKeeping(({ state }) => state !== 'failed');
   if (!pointSets.length) return null;
   return (
     <>
       <div className="rule">
-        Sets of points <em>kept with the project</em>
+        Sets of points <em>{isSaved ? 'saved with the project' : 'not saved by this browser'}</em>
       </div>
       <Radios name="The set that is shown" value={shown ?? ''} onChange={showSet}>
         {pointSets.map((set) => (
