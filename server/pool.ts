@@ -102,12 +102,14 @@ class Thread {
       this.jobs.set(id, job);
       // What is quickly answered is not worth ending a thread for.
       if (!handsOver) job.to.once('close', () => this.jobs.get(id) === job && this.drop(job));
-      // A copy of its own: it may be asked for again in the other lane, and a part of a buffer would
-      // be told with the whole of it.
+      // A copy, whose memory moves to the thread: the other lane may ask for the job again.
       return { id, body: new Uint8Array(job.body), mostCost, watched: !handsOver };
     });
     this.watch();
-    worker.postMessage(tasks);
+    worker.postMessage(
+      tasks,
+      tasks.map(({ body }) => body.buffer as ArrayBuffer),
+    );
   }
 
   /** Begins to wait for the next thing that the thread says. */
