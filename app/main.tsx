@@ -6,6 +6,7 @@ import { App } from './shell/App';
 import { Boundary } from './shell/Boundary';
 import './shell/narrow.css';
 import { beginPictures } from './pictures/picturesClient';
+import { prepareMeshes } from './state/meshTrees';
 import { openShelf } from './state/autosave';
 import { keepApplication } from './state/offline';
 import { followProjects } from './state/table';
@@ -30,6 +31,7 @@ followTheme();
 followDrags();
 followDocument();
 beginPictures();
+prepareMeshes();
 createRoot(document.getElementById('root')!).render(
   <BrowserRouter basename={home}>
     <Boundary projects={`${home}projects`}>
@@ -40,7 +42,6 @@ createRoot(document.getElementById('root')!).render(
 void openShelf().then(() => {
   followProjects();
   reportUnread();
-  void import('./state/meshTrees').then(({ prepareMeshes }) => prepareMeshes());
 });
 if (!import.meta.env.DEV)
   window.addEventListener('load', () => setTimeout(() => void keepApplication(home), 3000), { once: true });

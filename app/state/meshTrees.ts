@@ -1,4 +1,3 @@
-import { proxy, wrap } from 'comlink';
 import type { TriangleTree } from '../../core/kernels/triangleTree';
 import { awaitTree, giveTree, preparedElsewhere, type Mesh } from '../../core/pick/pick';
 import { complain, underWay } from '../ui/notices';
@@ -26,6 +25,7 @@ async function prepare(mesh: Mesh, name: string): Promise<void> {
   });
   const shown = underWay(`Making ${name} ready for picking`, stop);
   try {
+    const { proxy, wrap } = await import('comlink');
     const tree = await Promise.race([
       wrap<TreesWorker>(worker).build(packShape(mesh), proxy(shown.at)) as Promise<TriangleTree>,
       stopped,
@@ -40,7 +40,10 @@ async function prepare(mesh: Mesh, name: string): Promise<void> {
   }
 }
 
-/** Watches the open project for large meshes from now on: once, when the page begins. */
+/**
+ * Watches the open project for large meshes from now on: once, before a project is opened, so that no pick prepares
+ * one on the page.
+ */
 export function prepareMeshes(): void {
   const seen = new WeakSet<Mesh>();
   const look = () => {

@@ -48,10 +48,15 @@ class Database extends Dexie {
   }
 }
 
-/** What a project of an earlier page, kept without a name and a revision, is now. */
+/**
+ * A stored row, completed where an earlier page stored it without a name and a revision. Its project is unpacked when
+ * it is asked for: a list of projects is read for their names.
+ */
 const whole = (row: Kept): Kept => ({
   ...row,
-  project: unpackProject(row.project),
+  get project() {
+    return unpackProject(row.project);
+  },
   revision: row.revision ?? 0,
   name: row.name ?? (row.project as { name?: string }).name ?? row.id,
 });

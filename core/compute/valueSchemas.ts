@@ -41,6 +41,9 @@ export function listOf<Entry extends z.ZodType>(entry: Entry, fits?: (value: unk
   return list;
 }
 
+const isNumber = (value: unknown): boolean => typeof value === 'number' && Math.abs(value) <= largest;
+const isIndex = (value: unknown): boolean => Number.isSafeInteger(value) && (value as number) >= 0;
+
 const signedAxis = z.enum(signedAxes as [(typeof signedAxes)[number], ...(typeof signedAxes)[number][]]);
 const d = defaultConventions;
 const axisFrame = z
@@ -95,7 +98,7 @@ export const shapes = <Size extends z.ZodType>(boxSize: Size) =>
       size: boxSize,
     }),
     z.object({ kind: z.literal('quad'), size: z.tuple([positive, positive]) }),
-    z.object({ kind: z.literal('mesh'), positions: listOf(number), indices: listOf(z.int().nonnegative()) }),
+    z.object({ kind: z.literal('mesh'), positions: listOf(number, isNumber), indices: listOf(z.int().nonnegative(), isIndex) }),
   ]);
 export const boxSize = z.tuple([positive, positive, positive]);
 export const shapeSchema = shapes(boxSize);

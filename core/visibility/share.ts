@@ -35,24 +35,37 @@ function areasOf(frame: CameraFrame, { body, toWorld }: PlacedBody, flat: boolea
   const place = (x: number, y: number, z: number) =>
     worldToViewRuf(frame, transformPoint(toWorld, [x, y, flat ? 0 : z]));
   const { positions, indices } = triangulate(body.shape);
-  const corners: Vec3[] = [];
-  for (let i = 0; i < positions.length; i += 3)
-    corners.push(place(positions[i]!, positions[i + 1]!, positions[i + 2]!));
+  const count = positions.length / 3;
+  // Flat lists and no object a triangle: a mesh has up to a million, at every move of the camera.
+  const corners = new Float64Array(3 * count);
   // A bit for each plane that a corner lies beyond: most triangles need no cutting.
-  const beyond = corners.map((p) =>
-    planes.reduce((bits, plane, i) => (height(plane, p) < 0 ? bits | (1 << i) : bits), 0),
-  );
+  const beyond = new Uint8Array(count);
+  for (let i = 0; i < count; i++) {
+    const p = place(positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!);
+    corners.set(p, 3 * i);
+    for (let k = 0; k < planes.length; k++) if (height(planes[k]!, p) < 0) beyond[i]! |= 1 << k;
+  }
+  const cornerAt = (i: number): Vec3 => [corners[3 * i]!, corners[3 * i + 1]!, corners[3 * i + 2]!];
   let [whole, seen] = [0, 0];
   for (let i = 0; i < indices.length; i += 3) {
-    const [a, b, c] = [indices[i]!, indices[i + 1]!, indices[i + 2]!] as const;
-    const triangle = [corners[a]!, corners[b]!, corners[c]!];
-    const own = area(triangle);
+    const [a, b, c] = [indices[i]!, indices[i + 1]!, indices[i + 2]!];
+    const own = triangleArea(corners, 3 * a, 3 * b, 3 * c);
     whole += own;
     if (!(beyond[a]! | beyond[b]! | beyond[c]!)) seen += own;
-    else if (!(beyond[a]! & beyond[b]! & beyond[c]!)) seen += area(planes.reduce(cut, triangle));
+    else if (!(beyond[a]! & beyond[b]! & beyond[c]!))
+      seen += area(planes.reduce(cut, [cornerAt(a), cornerAt(b), cornerAt(c)]));
   }
   const origin = place(0, 0, 0);
   return { whole, seen, origin: planes.every((plane) => height(plane, origin) >= 0) };
+}
+
+/** Returns the area of a triangle whose corners begin at three places of a flat list. */
+function triangleArea(list: Float64Array, a: number, b: number, c: number): number {
+  const [x, y, z] = [list[a]!, list[a + 1]!, list[a + 2]!];
+  const [ux, uy, uz] = [list[b]! - x, list[b + 1]! - y, list[b + 2]! - z];
+  const [vx, vy, vz] = [list[c]! - x, list[c + 1]! - y, list[c + 2]! - z];
+  const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  return Math.sqrt(nx * nx + ny * ny + nz * nz) / 2;
 }
 
 const height = ({ normal, offset }: ViewRufPlane, p: Vec3): number => dot(normal, p) + offset;
