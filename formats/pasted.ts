@@ -1,4 +1,13 @@
-import { deepest, factorsOf, setAside, treeOf, type Factor, type Group, type Node, type PrintedNumber } from './pastedText';
+import {
+  deepest,
+  factorsOf,
+  setAside,
+  treeOf,
+  type Factor,
+  type Group,
+  type Node,
+  type PrintedNumber,
+} from './pastedText';
 
 /*
  * Matrices, vectors and points as they come out of logs, debuggers and source, told by their shape, by

@@ -98,7 +98,11 @@ export const shapes = <Size extends z.ZodType>(boxSize: Size) =>
       size: boxSize,
     }),
     z.object({ kind: z.literal('quad'), size: z.tuple([positive, positive]) }),
-    z.object({ kind: z.literal('mesh'), positions: listOf(number, isNumber), indices: listOf(z.int().nonnegative(), isIndex) }),
+    z.object({
+      kind: z.literal('mesh'),
+      positions: listOf(number, isNumber),
+      indices: listOf(z.int().nonnegative(), isIndex),
+    }),
   ]);
 export const boxSize = z.tuple([positive, positive, positive]);
 export const shapeSchema = shapes(boxSize);

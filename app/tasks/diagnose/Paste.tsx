@@ -100,8 +100,8 @@ export function Paste() {
           : isBeingRead(now)
             ? 'Reading the text…'
             : !summary
-            ? 'No matrix and no point is in use: sixteen or twelve numbers of a matrix, or a place in the world and one on the screen.'
-            : `Read: ${summary}.${reading.left.length ? ` ${counted(reading.left.length, 'run of numbers is', 'runs of numbers are')} left over, underlined in the text.` : ' Nothing is left over.'}`}
+              ? 'No matrix and no point is in use: sixteen or twelve numbers of a matrix, or a place in the world and one on the screen.'
+              : `Read: ${summary}.${reading.left.length ? ` ${counted(reading.left.length, 'run of numbers is', 'runs of numbers are')} left over, underlined in the text.` : ' Nothing is left over.'}`}
       </p>
       {reading.tooDeepLine !== null && <p className="warning">{tooDeepText(reading.tooDeepLine)}</p>}
     </>
