@@ -20,6 +20,12 @@ export const vec2Schema = z.tuple([number, number]);
 export const vec3Schema = z.tuple([number, number, number]);
 export const quatSchema = z.tuple([number, number, number, number]);
 
+/** Returns whether a test holds for every entry, holes of a sparse list included (`every` passes over them). */
+function fitsAll(list: readonly unknown[], fits: (value: unknown) => boolean): boolean {
+  for (let i = 0; i < list.length; i++) if (!fits(list[i])) return false;
+  return true;
+}
+
 /**
  * Creates the schema of a list of any length.
  *
@@ -33,7 +39,7 @@ export function listOf<Entry extends z.ZodType>(entry: Entry, fits?: (value: unk
   const list = z.array(entry);
   const { run } = list._zod;
   list._zod.run = (payload, context) => {
-    if (fits && Array.isArray(payload.value) && payload.value.every(fits)) return payload as never;
+    if (fits && Array.isArray(payload.value) && fitsAll(payload.value, fits)) return payload as never;
     const ran = run(payload, context);
     if (!(ran instanceof Promise)) shorten(ran.issues);
     return ran;
