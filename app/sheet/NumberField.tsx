@@ -1,6 +1,7 @@
 import './NumberField.css';
-import { Popover } from 'radix-ui';
 import {
+  lazy,
+  Suspense,
   useId,
   useLayoutEffect,
   useRef,
@@ -8,24 +9,16 @@ import {
   type KeyboardEvent,
   type PointerEvent,
   type ReactNode,
-  type RefObject,
 } from 'react';
 import { flushSync } from 'react-dom';
 import { cancelGesture, endGesture } from '../state/document';
 import { largest } from '../../core/compute/limits';
 import { editable } from '../ui/figures';
-import { BesideSheet } from '../ui/PopOver';
 import { parseNumber, type Units } from '../ui/parseNumber';
-import {
-  emptyEntry,
-  entryAt,
-  focusEntry,
-  leaveEntry,
-  showProblem,
-  stepEntry,
-  typeEntry,
-  type NumberEntry,
-} from './numberEntry';
+import { emptyEntry, entryAt, focusEntry, leaveEntry, showProblem, stepEntry, typeEntry } from './numberEntry';
+
+/** Loaded with the first rejected entry. */
+const FieldProblem = lazy(() => import('./FieldProblem'));
 
 export interface NumberInputProps {
   /** What the number is, for those who cannot see its label. */
@@ -119,35 +112,6 @@ function useNumber({ value, onChange, step = 1, units, refuse, shown = editable 
   return { entry, nudge, scale, finish, input };
 }
 
-/**
- * The sentence why an entry was rejected: beside the worksheet at the height of the field, elsewhere under it. It takes
- * no pointer and no focus.
- */
-function Problem({ entry, field }: { entry: NumberEntry; field: RefObject<HTMLElement | null> }) {
-  if (!entry.isShown) return null;
-  const isOnSheet = field.current?.closest('.sheet');
-  return (
-    <Popover.Root open>
-      {isOnSheet ? <BesideSheet trigger={field} /> : <Popover.Anchor virtualRef={field as RefObject<HTMLElement>} />}
-      <Popover.Portal>
-        <Popover.Content
-          className="field-problem"
-          role="alert"
-          side={isOnSheet ? 'left' : 'bottom'}
-          align={isOnSheet ? 'center' : 'start'}
-          sideOffset={4}
-          collisionPadding={8}
-          hideWhenDetached
-          onOpenAutoFocus={(event) => event.preventDefault()}
-          onCloseAutoFocus={(event) => event.preventDefault()}
-        >
-          {entry.problem}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
-  );
-}
-
 /** What is dragged to change a number: a letter or word, or dots where there is none. */
 function Grip({
   number,
@@ -200,7 +164,11 @@ export function NumberInput({ letter, ...props }: NumberInputProps & { letter: s
         spellCheck={false}
         {...number.input}
       />
-      <Problem entry={number.entry} field={number.input.ref} />
+      {number.entry.isShown && (
+        <Suspense>
+          <FieldProblem text={number.entry.problem} field={number.input.ref} />
+        </Suspense>
+      )}
     </>
   );
 }
@@ -236,7 +204,11 @@ export function NumberField(props: NumberFieldProps) {
         {...number.input}
       />
       {unit && <em>{unit}</em>}
-      <Problem entry={number.entry} field={field} />
+      {number.entry.isShown && (
+        <Suspense>
+          <FieldProblem text={number.entry.problem} field={field} />
+        </Suspense>
+      )}
     </span>
   );
 }

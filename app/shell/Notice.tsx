@@ -1,6 +1,5 @@
 import './Notice.css';
 import { keepMine, takeTheirs, useKeeping } from '../state/autosave';
-import { saveProject } from '../edits/exporting';
 import { dismiss, useNotices, type Notice } from '../ui/notices';
 
 /**
@@ -31,7 +30,7 @@ function Keeping({ text, state }: { text: string; state: string }) {
     <div className="notice bad" role="alert">
       <div>{text}</div>
       {state === 'failed' && (
-        <button className="plain-button" onClick={() => void saveProject()}>
+        <button className="plain-button" onClick={() => void import('../edits/exporting').then(({ saveProject }) => saveProject())}>
           Save as a file
         </button>
       )}

@@ -1,0 +1,138 @@
+import type { ConventionCodec } from '../conventions/codec';
+import type { Quat } from '../math/quat';
+import type { Vec2, Vec3 } from '../math/vec3';
+import type { World } from './world';
+
+/** What a value is written in: the conventions and the world. */
+export interface QuantityContext {
+  readonly codec: ConventionCodec;
+  readonly world: World;
+}
+
+/** The unit that a written quantity has. */
+export type QuantityUnit = 'length' | 'angle' | 'angularRate' | 'pixels' | 'seconds' | 'none';
+
+/**
+ * A kind of quantity: how its canonical value is written in conventions, and read back. Canonical values are radians,
+ * right-handed axes (x right, y up, z backward) and scene units.
+ */
+export interface QuantityKind<Value> {
+  readonly unit: QuantityUnit;
+  /** Whether written and canonical values are the same in any conventions. */
+  readonly isPlain: boolean;
+  /** Axis names of the components; empty for a scalar. */
+  axes(context: QuantityContext): readonly string[];
+  write(value: Value, context: QuantityContext): Written<Value>;
+  /** The inverse of `write`. */
+  read(written: Written<Value>, context: QuantityContext): Value;
+}
+/** Written values: vectors may have fewer components, as in 2D. */
+export type Written<Value> = Value extends readonly number[] ? readonly number[] : Value;
+
+const noAxes = (): readonly string[] => [];
+
+const plainKind = (unit: QuantityUnit): QuantityKind<number> => ({
+  unit,
+  isPlain: true,
+  axes: noAxes,
+  write: (value) => value,
+  read: (written) => written,
+});
+
+const scalarKind = (
+  unit: QuantityUnit,
+  write: (value: number, codec: ConventionCodec) => number,
+  read: (written: number, codec: ConventionCodec) => number,
+): QuantityKind<number> => ({
+  unit,
+  isPlain: false,
+  axes: noAxes,
+  write: (value, { codec }) => write(value, codec),
+  read: (written, { codec }) => read(written, codec),
+});
+
+const angleKind = (unit: 'angle' | 'angularRate'): QuantityKind<number> =>
+  scalarKind(
+    unit,
+    (value, codec) => codec.toAngle(value),
+    (written, codec) => codec.fromAngle(written),
+  );
+
+/** An angle with a sense: turns one way in some conventions and the other way in others. */
+const turnKind = (unit: 'angle' | 'angularRate', name: 'yaw' | 'pitch' | 'roll'): QuantityKind<number> =>
+  scalarKind(
+    unit,
+    (value, codec) => codec.toAngles({ yaw: 0, pitch: 0, roll: 0, [name]: value })[name],
+    (written, codec) => codec.fromAngles({ yaw: 0, pitch: 0, roll: 0, [name]: written })[name],
+  );
+
+const pointKind = (unit: QuantityUnit): QuantityKind<Vec3> => ({
+  unit,
+  isPlain: false,
+  axes: ({ world, codec }) => world.pointAxes(codec),
+  write: (value, { world, codec }) => world.writePoint(value, codec),
+  read: (written, { world, codec }) => world.readPoint(written, codec),
+});
+
+const surfaceKind = (unit: QuantityUnit): QuantityKind<Vec2> => ({
+  unit,
+  isPlain: false,
+  axes: ({ world, codec }) => world.surfaceAxes(codec),
+  write: (value, { world, codec }) => world.writeSurface(value, codec),
+  read: (written, { world, codec }) => world.readSurface(written as unknown as Vec2, codec),
+});
+
+/** The kinds by their names. */
+export const kinds = {
+  /** A place in the world. */
+  point: pointKind('length'),
+  /** A direction in the world, of any length. */
+  direction: pointKind('none'),
+  /** Scene units per second. */
+  velocity: pointKind('length'),
+  /** A place on the surface bodies stand on: to the right, and ahead in 3D or up in 2D. */
+  surfacePoint: surfaceKind('length'),
+  /** A displacement or a velocity along that surface. */
+  surfaceVector: surfaceKind('length'),
+  /** A place along the world's up axis. */
+  height: scalarKind(
+    'length',
+    (value, codec) => codec.toHeight(value),
+    (written, codec) => codec.fromHeight(written),
+  ),
+  /** Lengths along the world's axes, whichever way they point: sizes and scales. */
+  sizes: {
+    unit: 'length',
+    isPlain: false,
+    axes: noAxes,
+    write: (value, { codec }) => codec.toSizes(value),
+    read: (written, { codec }) => codec.fromSizes(written as unknown as Vec3),
+  } satisfies QuantityKind<Vec3> as QuantityKind<Vec3>,
+  /** A rotation as a unit quaternion (x, y, z, w). */
+  rotation: {
+    unit: 'none',
+    isPlain: false,
+    axes: () => ['x', 'y', 'z', 'w'],
+    write: (value, { codec }) => codec.toRotation(value),
+    read: (written, { codec }) => codec.fromRotation(written as unknown as Quat),
+  } satisfies QuantityKind<Quat> as QuantityKind<Quat>,
+  /** An angle without a sense, such as a field of view. */
+  angle: angleKind('angle'),
+  /** Clockwise from straight ahead in 3D, from up in 2D, seen from above; in any conventions. */
+  heading: angleKind('angle'),
+  yaw: turnKind('angle', 'yaw'),
+  pitch: turnKind('angle', 'pitch'),
+  roll: turnKind('angle', 'roll'),
+  angularRate: angleKind('angularRate'),
+  yawRate: turnKind('angularRate', 'yaw'),
+  pitchRate: turnKind('angularRate', 'pitch'),
+  length: plainKind('length'),
+  pixels: plainKind('pixels'),
+  seconds: plainKind('seconds'),
+  ratio: plainKind('none'),
+  count: plainKind('none'),
+} as const;
+
+export type KindName = keyof typeof kinds;
+/** The canonical value of a kind. */
+export type ValueOf<Name extends KindName> = (typeof kinds)[Name] extends QuantityKind<infer Value> ? Value : never;

@@ -1,0 +1,104 @@
+import * as z from 'zod';
+import { listOf } from '../compute/valueSchemas';
+import type { KindName } from './kinds';
+
+/** What a quantity is, beside its kind. */
+export interface QuantityOptions {
+  /** The name of the quantity, as a form label and to those who cannot see the form: a noun phrase. */
+  readonly label?: string;
+  /** A shorter label, where the label's context says the rest. */
+  readonly short?: string;
+  /** A sentence for the JSON Schema and the documentation. */
+  readonly description?: string;
+  /** Canonical limits, both included. */
+  readonly min?: number;
+  readonly max?: number;
+  /** A canonical limit that is not included. */
+  readonly above?: number;
+  readonly isInteger?: boolean;
+  /** Decimals on the screen. */
+  readonly decimals?: number;
+  /** One press of an arrow key, in written units. */
+  readonly step?: number;
+  /** The only world where the quantity has a meaning. */
+  readonly world?: '2d' | '3d';
+  /** The name by which workings link to the quantity. */
+  readonly source?: string;
+  /** Other words that it is searched for by. */
+  readonly words?: string;
+}
+export interface QuantityMeta extends QuantityOptions {
+  readonly kind: KindName;
+}
+
+/** What is known of the schemas that are quantities. */
+export const quantities = z.registry<QuantityMeta>();
+
+/** Registers a schema as a quantity; to be called last, since the library's methods return unregistered copies. */
+function describe<Schema extends z.ZodType>(schema: Schema, kind: KindName, options: QuantityOptions): Schema {
+  const described = options.description === undefined ? schema : schema.describe(options.description);
+  quantities.add(described, { ...options, kind });
+  return described;
+}
+
+function scalar(kind: KindName, options: QuantityOptions): z.ZodNumber {
+  const { min, max, above, isInteger } = options;
+  let schema: z.ZodNumber = isInteger ? z.int() : z.number();
+  if (min !== undefined) schema = schema.min(min);
+  if (max !== undefined) schema = schema.max(max);
+  if (above !== undefined) schema = schema.gt(above);
+  return describe(schema, kind, options);
+}
+const scalarOf =
+  (kind: KindName) =>
+  (options: QuantityOptions = {}): z.ZodNumber =>
+    scalar(kind, options);
+
+const two = () => z.tuple([z.number(), z.number()]);
+const three = () => z.tuple([z.number(), z.number(), z.number()]);
+const pairOf =
+  (kind: KindName) =>
+  (options: QuantityOptions = {}) =>
+    describe(two(), kind, options);
+const tripleOf =
+  (kind: KindName) =>
+  (options: QuantityOptions = {}) =>
+    describe(three(), kind, options);
+
+/* Schemas of quantities. Their values are canonical: scene units, radians, canonical axes. */
+
+export const length = scalarOf('length');
+export const height = scalarOf('height');
+export const angle = scalarOf('angle');
+export const heading = scalarOf('heading');
+export const yaw = scalarOf('yaw');
+export const pitch = scalarOf('pitch');
+export const roll = scalarOf('roll');
+export const angularRate = scalarOf('angularRate');
+export const yawRate = scalarOf('yawRate');
+export const pitchRate = scalarOf('pitchRate');
+export const pixels = scalarOf('pixels');
+export const seconds = scalarOf('seconds');
+export const ratio = scalarOf('ratio');
+export const count = (options: QuantityOptions = {}) => scalar('count', { isInteger: true, ...options });
+export const point = tripleOf('point');
+export const direction = tripleOf('direction');
+export const velocity = tripleOf('velocity');
+export const sizes = tripleOf('sizes');
+export const surfacePoint = pairOf('surfacePoint');
+export const surfaceVector = pairOf('surfaceVector');
+export const rotation = (options: QuantityOptions = {}) =>
+  describe(z.tuple([z.number(), z.number(), z.number(), z.number()]), 'rotation', options);
+
+/* What descriptions are made of beside quantities. */
+
+export const name = () => z.string().min(1);
+export const id = () => z.string().min(1);
+export const flag = () => z.boolean();
+export const choice = <const Values extends readonly [string, ...string[]]>(values: Values) => z.enum(values);
+export const group = <Shape extends z.ZodRawShape>(shape: Shape) => z.object(shape);
+/** A group that may be absent. */
+export const optional = <Schema extends z.ZodType>(schema: Schema) => schema.nullable();
+/** A list of at most so many entries. */
+export const list = <Schema extends z.ZodType>(entry: Schema, { max }: { readonly max?: number } = {}) =>
+  max === undefined ? listOf(entry) : listOf(entry).max(max);
