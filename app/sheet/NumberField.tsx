@@ -28,6 +28,8 @@ export interface NumberInputProps {
   readonly onChange: (value: number, gesture: string) => void;
   /** What of the working this field sets: names that links of workings lead here by. */
   readonly source?: string | undefined;
+  /** The name that the search finds the field by. */
+  readonly field?: string | undefined;
   /** What one press of an arrow key adds. */
   readonly step?: number;
   readonly units?: Units;
@@ -158,6 +160,7 @@ export function NumberInput({ letter, ...props }: NumberInputProps & { letter: s
       <input
         aria-label={props.name}
         data-source={props.source}
+        data-field={props.field}
         aria-invalid={number.entry.problem !== null}
         title={number.entry.problem ?? undefined}
         inputMode="decimal"
@@ -198,6 +201,7 @@ export function NumberField(props: NumberFieldProps) {
       <input
         aria-label={name}
         data-source={props.source}
+        data-field={props.field}
         aria-invalid={number.entry.problem !== null}
         inputMode="decimal"
         spellCheck={false}

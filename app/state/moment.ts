@@ -9,6 +9,7 @@ import { length, sub, type Vec3 } from '../../core/math/vec3';
 import { castRay, type Hit } from '../../core/pick/pick';
 import type { Answer, Problem } from '../../core/reasons';
 import { placedAt, type MovingBody } from '../../core/motion/bodies';
+import { worldOf, type World } from '../../core/quantities/world';
 import { coreMotion, coreViewport, projectFrame } from '../../formats/camera';
 import type { Project, ProjectBody, Tiles } from '../../formats/project';
 import type { Journey } from './journey';
@@ -186,6 +187,8 @@ export interface Moment<S = undefined> {
   readonly time: number;
   /** Whether the world is a plane, seen by a 2D camera. */
   readonly flat: boolean;
+  /** What points are made of, and which surface bodies stand on. */
+  readonly world: World;
   readonly points: PointForm;
   readonly seen: Seen;
   /** The document's camera, and the one that is shown now. */
@@ -233,6 +236,7 @@ const nothingStale = {};
 /** A project seen by a frame at a time. */
 export const momentSeen = memo((project: Project, seen: Seen, time: number): Moment => {
   const flat = project.camera.kind === '2d';
+  const world = worldOf(project.camera.kind);
   const e = codec(project.conventions);
   const family = roots(project.bodies);
   const own = project.probe.body;
@@ -244,6 +248,7 @@ export const momentSeen = memo((project: Project, seen: Seen, time: number): Mom
     const probe = chain(frame, project.probe.drive, own === null ? null : (bodies.get(own) ?? null));
     return {
       ...{ project, slice: undefined, time, seen, rest: seen.frame, frame, codec: e, flat, journey, stale },
+      world,
       points: pointForm(e, flat),
       placed: bodies,
       get poses() {

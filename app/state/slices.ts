@@ -1,6 +1,8 @@
 import { produce, type Draft } from 'immer';
 import type * as z from 'zod';
 import type { ConventionCodec } from '../../core/conventions/codec';
+import { reinterpretValue } from '../../core/quantities/convert';
+import { worldOf } from '../../core/quantities/world';
 import type { Query } from '../../core/compute/schema';
 import { problemsOf } from '../../core/compute/issues';
 import { keepUnknown } from '../../formats/lossless';
@@ -21,7 +23,9 @@ export interface Slice<S> {
   readonly migrate?: readonly ((older: unknown) => unknown)[];
   /** Seconds that what it has the camera do takes, as it stands; null where it has it do nothing. */
   span?(slice: S, base: Project): number | null;
-  /** The numbers kept as they are written, read by other conventions; `flat` says of what kind the world is. */
+  /**
+   * Keeps the written numbers while the conventions change. Left out where the schema describes its quantities.
+   */
   reread?(slice: S, from: ConventionCodec, to: ConventionCodec, flat: boolean): S;
   /** What is left when bodies have been deleted. */
   forget?(slice: S, gone: ReadonlySet<string>): S;
@@ -195,7 +199,12 @@ export function forgetBodies(project: Project, gone: ReadonlySet<string>): Proje
 
 /** A project whose tasks read their numbers by other conventions. */
 export function rereadSlices(project: Project, from: ConventionCodec, to: ConventionCodec): Project {
-  return changeSlices(project, (slice, value) => slice.reread?.(value, from, to, project.camera.kind === '2d'));
+  const world = worldOf(project.camera.kind);
+  return changeSlices(project, (slice, value) =>
+    slice.reread
+      ? slice.reread(value, from, to, project.camera.kind === '2d')
+      : reinterpretValue(slice.schema, value, { codec: from, world }, { codec: to, world }),
+  );
 }
 
 function changeSlices(project: Project, change: (slice: SliceTable[string], value: unknown) => unknown): Project {

@@ -15,7 +15,8 @@ import { slice as motion } from './motion/state';
 import { lateRay, lookThrough, pixelNow } from './pick/rays';
 import { slice as pick, type PickState } from './pick/state';
 import { jobs, type Found } from './spawn/job';
-import { slice as spawn, type SpawnState } from './spawn/state';
+import type { SpawnState } from './spawn/kept';
+import { slice as spawn } from './spawn/state';
 import { termsNow, termsUsed } from './spawn/terms';
 
 /* What Motion has the camera do, as other tasks take it up. */

@@ -26,6 +26,8 @@ export interface QuantityOptions {
   readonly source?: string;
   /** Other words that it is searched for by. */
   readonly words?: string;
+  /** Whether its field is shown under some settings only, so that the search does not list it. */
+  readonly isConditional?: boolean;
 }
 export interface QuantityMeta extends QuantityOptions {
   readonly kind: KindName;

@@ -2,9 +2,9 @@ import { OrderList } from '../../sheet/OrderList';
 import { useTaskMoment } from '../../state/tempo';
 import { counted } from '../../ui/figures';
 import { moveEvent } from './edits';
-import { PairFields } from './fields';
+import { Field } from './fields';
 import { useFound } from './Points';
-import type { FrameEvent, SpawnState } from './state';
+import type { FrameEvent, SpawnState } from './kept';
 import { spawnsFirst } from './terms';
 
 const eventWords: Readonly<Record<FrameEvent, string>> = {
@@ -25,12 +25,7 @@ export function First() {
     <>
       <div className="row">
         <span className="label">Moves by</span>
-        <PairFields
-          name="The camera moves by"
-          source="moved"
-          value={slice.first.moved}
-          set={(draft, v) => void (draft.first.moved = v)}
-        />
+        <Field at={['first', 'moved']} />
       </div>
       <OrderList
         name="Events of the first frame"

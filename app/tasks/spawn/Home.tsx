@@ -4,7 +4,7 @@ import { useTaskMoment } from '../../state/tempo';
 import { plain } from '../../ui/figures';
 import { saveFile } from '../../ui/files';
 import { useFound } from './Points';
-import type { SpawnState } from './state';
+import type { SpawnState } from './kept';
 import { surfaceOf, termsUsed } from './terms';
 
 const RegionCode = lazy(() => import('./RegionCode'));

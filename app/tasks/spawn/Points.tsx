@@ -1,12 +1,11 @@
-import { NumberField } from '../../sheet/NumberField';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
 import { Choice } from '../../ui/Choice';
 import { counted, figure } from '../../ui/figures';
 import { change, rollSeed } from './edits';
-import { Length } from './fields';
+import { Field } from './fields';
 import type { Compared, Found, Lot } from './job';
-import { mostSpawned, type SpawnState } from './state';
+import type { SpawnState } from './kept';
 import { spawnMark } from './terms';
 
 const methodWords: Readonly<Record<Lot['method'], string>> = {
@@ -64,27 +63,8 @@ export function Points() {
   return (
     <>
       <div className="row">
-        <NumberField
-          name="How many points"
-          label="count"
-          width="50%"
-          value={slice.count}
-          step={100}
-          refuse={(v) =>
-            Number.isInteger(v) && v >= 0 && v <= mostSpawned
-              ? null
-              : `A whole number from 0 to ${mostSpawned.toLocaleString('en')}.`
-          }
-          onChange={(v, gesture) => change('count the points', (draft) => void (draft.count = v), gesture)}
-        />
-        <NumberField
-          name="Seed of the points"
-          label="seed"
-          width="50%"
-          value={slice.seed}
-          refuse={(v) => (Number.isInteger(v) ? null : 'A seed is a whole number.')}
-          onChange={(v, gesture) => change('set the seed', (draft) => void (draft.seed = v), gesture)}
-        />
+        <Field at="count" />
+        <Field at="seed" />
       </div>
       <div className="row">
         <Choice
@@ -103,19 +83,8 @@ export function Points() {
       </div>
       {slice.method === 'circle' && (
         <div className="row">
-          <Length
-            name="Inner radius"
-            label="from"
-            value={slice.circle.inner}
-            set={(draft, v) => void (draft.circle.inner = v)}
-          />
-          <Length
-            name="Outer radius"
-            label="to"
-            value={slice.circle.outer}
-            least="above 0"
-            set={(draft, v) => void (draft.circle.outer = v)}
-          />
+          <Field at={['circle', 'inner']} />
+          <Field at={['circle', 'outer']} />
         </div>
       )}
       <p

@@ -1,14 +1,12 @@
-import { radians, degrees } from '../../../core/math/angle';
+import { radians } from '../../../core/math/angle';
 import type { SpawnTermName } from '../../../core/spawn/measures';
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
-import { lengths } from '../../ui/parseNumber';
 import { addDisc, change } from './edits';
-import { Length, PairFields } from './fields';
-import type { Disc, SpawnState } from './state';
+import { Field } from './fields';
+import type { Disc, SpawnState } from './kept';
 import { noTermsWords, termsUsed } from './terms';
 
 const termWords: Readonly<Record<SpawnTermName, { readonly name: string; readonly mend: string }>> = {
@@ -34,10 +32,8 @@ const columns: readonly ListColumn<Row>[] = [
 /** Where a body may appear. */
 export function Region() {
   const now = useTaskMoment<SpawnState>('spawn');
-  const { slice, flat, codec: e, project } = now;
+  const { slice, project } = now;
   const terms = termsUsed(now);
-  const unit = e.conventions.angles.unit === 'degrees' ? '°' : '';
-  const angle = (v: number) => e.toAngle(radians(v));
   const lost = typeof terms === 'string' ? null : terms.taken.find(({ left }) => !(left > 0));
   const left = typeof terms === 'string' ? 0 : terms.taken.at(-1)!.left;
   const whole = typeof terms === 'string' ? 0 : terms.taken[0]!.left;
@@ -53,36 +49,22 @@ export function Region() {
           ]}
           onChange={(value) => change('change the bounds', (draft) => void (draft.region = value))}
         />
-        {slice.region === 'ring' && (
-          <Length
-            name="Ring"
-            label="wide"
-            value={slice.ring}
-            least="above 0"
-            set={(draft, v) => void (draft.ring = v)}
-          />
-        )}
+        {slice.region === 'ring' && <Field at="ring" />}
       </div>
       {slice.region === 'bounds' && (
         <>
           <div className="row">
             <span className="label">From</span>
-            <PairFields name="Bounds from" source="bounds" value={slice.min} set={(draft, v) => void (draft.min = v)} />
+            <Field at="min" />
           </div>
           <div className="row">
             <span className="label">To</span>
-            <PairFields name="Bounds to" value={slice.max} set={(draft, v) => void (draft.max = v)} />
+            <Field at="max" />
           </div>
         </>
       )}
       <div className="row">
-        <Length
-          name="Padding"
-          label="padding"
-          value={slice.padding}
-          source="padding"
-          set={(draft, v) => void (draft.padding = v)}
-        />
+        <Field at="padding" />
         <Choice
           name="Padding in"
           value={slice.paddingUnit}
@@ -94,24 +76,8 @@ export function Region() {
         />
       </div>
       <div className="row">
-        <Length
-          name="Radius of the body"
-          label="radius"
-          value={slice.radius}
-          set={(draft, v) => void (draft.radius = v)}
-        />
-        {!flat && (
-          <NumberField
-            name="Height of the ground"
-            label="ground"
-            width="50%"
-            value={e.toHeight(slice.height)}
-            units={lengths}
-            onChange={(v, gesture) =>
-              change('set the ground', (draft) => void (draft.height = e.fromHeight(v)), gesture)
-            }
-          />
-        )}
+        <Field at="radius" />
+        <Field at="height" />
       </div>
       <label className="row check">
         <input
@@ -120,7 +86,7 @@ export function Region() {
           onChange={() =>
             change(
               'set a sector or none',
-              (draft) => void (draft.sector = draft.sector ? null : { heading: 0, half: 60 }),
+              (draft) => void (draft.sector = draft.sector ? null : { heading: 0, half: radians(60) }),
             )
           }
         />
@@ -128,29 +94,8 @@ export function Region() {
       </label>
       {slice.sector && (
         <div className="row">
-          <NumberField
-            name="Heading of the sector"
-            label="heading"
-            width="50%"
-            unit={unit}
-            value={angle(slice.sector.heading)}
-            step={unit ? 5 : 0.1}
-            onChange={(v, gesture) =>
-              change('turn the sector', (draft) => void (draft.sector!.heading = degrees(e.fromAngle(v))), gesture)
-            }
-          />
-          <NumberField
-            name="Half of the sector"
-            label="± half"
-            width="50%"
-            unit={unit}
-            value={angle(slice.sector.half)}
-            step={unit ? 5 : 0.1}
-            refuse={(v) => (v > 0 && v <= angle(180) ? null : `From above 0 to ${figure(angle(180), unit ? 0 : 2)}.`)}
-            onChange={(v, gesture) =>
-              change('open the sector', (draft) => void (draft.sector!.half = degrees(e.fromAngle(v))), gesture)
-            }
-          />
+          <Field at={['sector', 'heading']} />
+          <Field at={['sector', 'half']} />
         </div>
       )}
       <Discs />
@@ -194,7 +139,7 @@ function Discs() {
       {slice.discs.length > 6 && (
         <DataList name="discs" rows={slice.discs} keyOf={({ id }) => id} columns={discColumns} most={4} />
       )}
-      {slice.discs.slice(0, 6).map(({ id, name, centre, distance }, i) => (
+      {slice.discs.slice(0, 6).map(({ id, name }, i) => (
         <div key={id}>
           <div className="row">
             <span className="text-ink2">{name}</span>
@@ -207,19 +152,10 @@ function Discs() {
             </button>
           </div>
           <div className="row">
-            <PairFields
-              name={`Disc ${i + 1} at`}
-              value={centre}
-              set={(draft, v) => void (draft.discs[i]!.centre = v)}
-            />
+            <Field at={['discs', i, 'centre']} name={`Disc ${i + 1} at`} />
           </div>
           <div className="row">
-            <Length
-              name={`Distance of disc ${i + 1}`}
-              label="by"
-              value={distance}
-              set={(draft, v) => void (draft.discs[i]!.distance = v)}
-            />
+            <Field at={['discs', i, 'distance']} name={`Distance of disc ${i + 1}`} />
           </div>
         </div>
       ))}

@@ -8,7 +8,7 @@ import { Select } from '../../sheet/Select';
 import type { Moment } from '../../state/moment';
 import { saveFile } from '../../ui/files';
 import { copy } from '../../ui/notices';
-import type { SpawnState } from './state';
+import type { SpawnState } from './kept';
 import type { Terms, termsUsed } from './terms';
 
 /** The terms in the numbers of the conventions in force: by axis names, each with its sign. */

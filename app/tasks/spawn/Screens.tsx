@@ -4,7 +4,7 @@ import { figure } from '../../ui/figures';
 import { change } from './edits';
 import type { OnScreen } from './job';
 import { useFound } from './Points';
-import type { SpawnState } from './state';
+import type { SpawnState } from './kept';
 
 const columns: readonly ListColumn<OnScreen>[] = [
   { name: 'Screen', width: '1fr', value: ({ name }) => name },

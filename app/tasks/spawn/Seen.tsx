@@ -1,12 +1,11 @@
 import { useTaskMoment } from '../../state/tempo';
-import { NumberField } from '../../sheet/NumberField';
 import { Choice } from '../../ui/Choice';
 import { counted, figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
-import { Length, PairFields } from './fields';
+import { Field } from './fields';
 import { useFound } from './Points';
-import type { SpawnState } from './state';
+import type { SpawnState } from './kept';
 
 const bars = 24;
 
@@ -37,29 +36,14 @@ export function Seen() {
         />
       </div>
       <div className="row">
-        {slice.coming === 'towards' ? (
-          <Length
-            name="Speed of the bodies"
-            label="per s"
-            value={slice.speed}
-            source="speed"
-            set={(draft, v) => void (draft.speed = v)}
-          />
-        ) : (
-          <PairFields
-            name="Velocity of the bodies"
-            source="speed"
-            value={slice.velocity}
-            set={(draft, v) => void (draft.velocity = v)}
-          />
-        )}
+        <Field at={slice.coming === 'towards' ? 'speed' : 'velocity'} />
       </div>
       <div className="row">
         <span className="label">Camera</span>
         {slice.asItMoves ? (
           <span className="text-ink2">{journey ? 'by its track, from now on' : 'stands'}</span>
         ) : (
-          <PairFields name="Velocity of the camera" value={slice.camera} set={(draft, v) => void (draft.camera = v)} />
+          <Field at="camera" />
         )}
       </div>
       <label className="row check">
@@ -73,15 +57,7 @@ export function Seen() {
         The camera moves as it does in Motion
       </label>
       <div className="row">
-        <NumberField
-          name="Seconds looked ahead"
-          label="within"
-          unit="s"
-          width="50%"
-          value={slice.within}
-          refuse={(v) => (v > 0 ? null : 'Some seconds are looked ahead.')}
-          onChange={(v, gesture) => change('set the seconds', (draft) => void (draft.within = v), gesture)}
-        />
+        <Field at="within" />
       </div>
       <p className="verdict-line" data-testid="seen" aria-live="polite">
         {!found

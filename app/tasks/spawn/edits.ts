@@ -3,7 +3,7 @@ import { moveTo } from '../../sheet/moveTo';
 import { newId } from '../../state/crashLog';
 import { editSlice } from '../../state/slices';
 import { currentTaskMoment } from '../../state/tempo';
-import { mostDiscs, type FrameEvent, type SpawnState } from './state';
+import { mostDiscs, type FrameEvent, type SpawnState } from './kept';
 import { termsNow } from './terms';
 
 export const change = (name: string, recipe: (draft: Draft<SpawnState>) => void, gesture?: string): void =>

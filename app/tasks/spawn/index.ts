@@ -1,5 +1,6 @@
 import './spawn.css';
 import { SpawnSheet } from './Sheet';
+import { radians } from '../../../core/math/angle';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import type { HandleSpec } from '../../pictures/handles';
 import { jumpTo } from '../../sheet/Sections';
@@ -8,7 +9,7 @@ import type { Task } from '../task';
 import { addDisc, change, rollSeed } from './edits';
 import { finds } from './finds';
 import { help } from './help';
-import type { SpawnState } from './state';
+import type { SpawnState } from './kept';
 import { surfaceOf, termsNow, type Terms } from './terms';
 import { tries } from './tries';
 
@@ -30,14 +31,15 @@ type Of = (
 
 /** The sector by its heading, and by one of its sides. */
 function sectorHandles({ heading, half }: NonNullable<SpawnState['sector']>, [x, y]: Vec2, far: number, of: Of) {
-  const at = (angle: number): Vec2 => [x + far * Math.sin((angle * Math.PI) / 180), y + far * Math.cos((angle * Math.PI) / 180)]; // prettier-ignore
-  const angleOf = (to: Vec2) => (Math.atan2(to[0] - x, to[1] - y) * 180) / Math.PI;
+  const at = (angle: number): Vec2 => [x + far * Math.sin(angle), y + far * Math.cos(angle)];
+  const angleOf = (to: Vec2) => Math.atan2(to[0] - x, to[1] - y);
   return [
     of('sector', 'the heading of the sector', at(heading), (draft, to) => void (draft.sector!.heading = angleOf(to))),
     of('sector side', 'the sector by its side', at(heading + half), (draft, to) => {
       // The shorter way round from its heading.
-      const off = ((((angleOf(to) - draft.sector!.heading) % 360) + 540) % 360) - 180;
-      draft.sector!.half = Math.max(1, Math.min(180, Math.abs(off)));
+      const turn = angleOf(to) - draft.sector!.heading;
+      const off = Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn)));
+      draft.sector!.half = Math.max(radians(1), off);
     }),
   ];
 }

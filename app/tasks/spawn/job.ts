@@ -14,7 +14,7 @@ import { spawnInSteps, spawnRegion, type SpawnTerms } from '../../../core/spawn/
 import { screenFrame } from '../../pictures/screens';
 import { journeyAt, type Journey } from '../../state/journey';
 import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
-import type { SpawnState } from './state';
+import type { SpawnState } from './kept';
 import { spawnMark, surfaceOf, termsNow, termsUsed } from './terms';
 
 interface Asked {

@@ -5,7 +5,7 @@ import { n2, type Mark } from '../../pictures/marks';
 import { memo, remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import type { Found } from './job';
-import type { SpawnState } from './state';
+import type { SpawnState } from './kept';
 import { spawnMark, surfaceOf, termsNow, termsUsed, type NoTerms, type Terms } from './terms';
 
 interface Derived {
@@ -134,7 +134,7 @@ export const marks: Marks<SpawnState, Derived> = {
       if (slice.sector) {
         const reach = Math.hypot(slice.max[0] - slice.min[0], slice.max[1] - slice.min[1]);
         for (const side of [-1, 1]) {
-          const angle = ((slice.sector.heading + side * slice.sector.half) * Math.PI) / 180;
+          const angle = slice.sector.heading + side * slice.sector.half;
           marks.push({
             ink: 'path',
             d: view.line([at(middle), at([middle[0] + reach * Math.sin(angle), middle[1] + reach * Math.cos(angle)])]),

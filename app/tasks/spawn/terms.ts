@@ -1,5 +1,4 @@
 import { reposed, type CameraFrame } from '../../../core/camera/frame';
-import { radians } from '../../../core/math/angle';
 import { addScaled, sub, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import { takenByTerm, type TermTaken } from '../../../core/spawn/measures';
 import { areaAndCentroid } from '../../../core/spawn/region';
@@ -9,7 +8,7 @@ import { grown } from '../../../core/visibility/visibility';
 import { checksum } from '../../state/checksum';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import type { SpawnState } from './state';
+import type { SpawnState } from './kept';
 
 /* What Spawn's sheet, pictures, jobs and queries have in common: each worked out once, here. */
 
@@ -53,7 +52,7 @@ export const termsBy = memo((frame: CameraFrame, surface: Surface, kept: SpawnSt
   const visible = inPixels ? surface.visible(grown(frame, kept.padding)) : seen;
   if (typeof visible === 'string') return visible;
   const { centroid } = areaAndCentroid(seen);
-  const heading = radians(kept.sector?.heading ?? 0);
+  const heading = kept.sector?.heading ?? 0;
   const low = (i: 0 | 1) => Math.min(kept.min[i], kept.max[i]);
   const high = (i: 0 | 1) => Math.max(kept.min[i], kept.max[i]);
   const terms: SpawnTerms = {
@@ -63,7 +62,7 @@ export const termsBy = memo((frame: CameraFrame, surface: Surface, kept: SpawnSt
     keepAway: kept.discs,
     ahead: kept.sector && {
       ...{ apex: centroid, direction: [Math.sin(heading), Math.cos(heading)] },
-      halfAngle: radians(kept.sector.half),
+      halfAngle: kept.sector.half,
     },
   };
   const found = spawnRegion(terms);

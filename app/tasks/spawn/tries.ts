@@ -1,6 +1,6 @@
 import type { Project } from '../../../formats/project';
 import type { Try } from '../task';
-import type { SpawnState } from './state';
+import type { SpawnState } from './kept';
 
 const kept = ({ tasks }: Project) => tasks.spawn as SpawnState | undefined;
 /** By the padding that the demo begins with. */

@@ -5,7 +5,7 @@ import type { Moment } from '../../state/moment';
 import { taskMoment } from '../../state/slices';
 import type { WorkingBuilder } from '../../working/builder';
 import type { WorkingTable } from '../../working/registry';
-import type { SpawnState } from './state';
+import type { SpawnState } from './kept';
 import { surfaceOf, termsNow } from './terms';
 
 /** The probe, taken for a body on the surface: how far it is from what is seen, and how soon it is seen. */

@@ -1,0 +1,38 @@
+import type * as z from 'zod';
+import { editSlice } from '../state/slices';
+import { useTaskMoment } from '../state/tempo';
+import { fieldFacts, labelAt, putAt, type FieldPath } from './fieldFacts';
+import { NumberField } from './NumberField';
+
+interface FieldProps<S> {
+  /** Where the quantity is in the state. */
+  readonly at: (keyof S & string) | readonly [keyof S & string, ...(string | number)[]];
+  /** The name of the quantity, where its description leaves it open, as in a list. */
+  readonly name?: string;
+  readonly width?: number | string;
+}
+
+/**
+ * Creates the fields of a described state: number, unit, limits, undo text and search name follow from the
+ * description. A quantity of several components has a field for each; one without a meaning in the world has none.
+ */
+export function fieldsOf<Shape extends z.ZodRawShape>(task: string, schema: z.ZodObject<Shape>) {
+  type State = z.infer<typeof schema>;
+  return function Field({ at, name, width = '50%' }: FieldProps<State>) {
+    const moment = useTaskMoment<State>(task);
+    const path: FieldPath = typeof at === 'string' ? [at] : at;
+    const step = `set the ${labelAt(schema, path, name).toLowerCase()}`;
+    return fieldFacts(task, schema, path, moment, name).map(({ format, reject, withNumber, ...facts }) => (
+      <NumberField
+        key={facts.name}
+        {...facts}
+        width={width}
+        {...(format && { shown: format })}
+        refuse={reject}
+        onChange={(written, gesture) =>
+          editSlice<State>(task, step, (draft) => putAt(draft, path, withNumber(written)), gesture)
+        }
+      />
+    ));
+  };
+}
