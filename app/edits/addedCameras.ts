@@ -1,4 +1,3 @@
-import { max, min } from 'd3-array';
 import { degrees, tidyDegrees } from '../../core/math/angle';
 import { frameFov, frameOf, pictureShape, type CameraFrame } from '../../core/camera/frame';
 import { anglesOfBasis } from '../../core/camera/orientation';
@@ -46,8 +45,8 @@ function subjectOf({ project, placed, roots, chain, frame, sceneBounds: b }: Mom
     ? [...placed.values()].filter(({ body }) => roots.get(body.id) === own).map((one) => boundingSphere(one))
     : [];
   const at = chain.ok ? chain.value.world : frame.eye;
-  const low = Math.min(at[1], min(parts, ({ centre, radius }) => centre[1] - radius) ?? at[1]);
-  const high = Math.max(at[1], max(parts, ({ centre, radius }) => centre[1] + radius) ?? at[1]);
+  const low = parts.reduce((low, { centre, radius }) => Math.min(low, centre[1] - radius), at[1]);
+  const high = parts.reduce((high, { centre, radius }) => Math.max(high, centre[1] + radius), at[1]);
   const root = own ? placed.get(own)! : null;
   return {
     foot: [root ? root.toWorld[3]! : at[0], low, root ? root.toWorld[11]! : at[2]] as Vec3,

@@ -45,11 +45,12 @@ import { layOutPictures, showIn } from './picturesClient';
 import { caption, layOut, type Slot } from './slots';
 import { snapshotFrame } from './snapshots';
 import { openTask } from './taskMarks';
-import { TimeRule, type TimeTick } from './TimeRule';
+import type { TimeTick } from './timeTick';
 import { Tray } from './Tray';
 import { Trouble } from './Trouble';
 
 /** The table brings its list with it: fetched when it is first looked at. */
+const TimeRule = lazy(() => import('./TimeRule'));
 const PointTable = lazy(() => import('./PointTable').then((module) => ({ default: module.PointTable })));
 
 /** A pane that the open task adds. */
@@ -244,7 +245,11 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit, ticksOf }: P
           className="strip-row"
           style={{ left: slots.strip.x, top: slots.strip.y, width: slots.strip.width, height: slots.strip.height }}
         >
-          {strip > belowHeight && <TimeRule width={slots.strip.width} height={timeRuleHeight} ticksOf={ticksOf} />}
+          {strip > belowHeight && (
+            <Suspense fallback={<div className="time-rule" style={{ height: timeRuleHeight }} />}>
+              <TimeRule width={slots.strip.width} height={timeRuleHeight} ticksOf={ticksOf} />
+            </Suspense>
+          )}
           {below?.Content && (
             <section aria-label={below.title}>
               <Tempo value="sheet">

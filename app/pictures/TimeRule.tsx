@@ -10,18 +10,7 @@ import { spanOf } from '../state/span';
 import { useMoment } from '../state/tempo';
 import { figure } from '../ui/figures';
 import { Loop, Pause, Play, StepBack, StepOn } from '../ui/icons';
-
-/**
- * Something at a moment of the time rule: an event, or a key that is taken elsewhere on it. Shown in
- * every task.
- */
-export interface TimeTick {
-  readonly time: number;
-  /** What is there, as in “Move key 2”. */
-  readonly name: string;
-  /** Takes it to another time, within the gesture. */
-  readonly move?: (to: number, gesture: string) => void;
-}
+import type { TimeTick } from './timeTick';
 
 /** Room for the buttons at the left of the rule, and for the figure at its right. */
 const buttons = 148;
@@ -30,7 +19,7 @@ const right = 72;
 const rates = [0.25, 0.5, 1, 2, 4] as const;
 
 /** The time rule: a ruler of seconds, the moment a lozenge on it; play, step, loop, rate. */
-export function TimeRule({
+export default function TimeRule({
   width,
   height,
   ticksOf,

@@ -13,7 +13,7 @@ import { Navigate, Outlet, Route, Routes, useHref, useLocation } from 'react-rou
 import { Chain } from '../chain/Chain';
 import { Start } from './Start';
 import { Pictures, type OwnPane } from '../pictures/Pictures';
-import type { TimeTick } from '../pictures/TimeRule';
+import type { TimeTick } from '../pictures/timeTick';
 import { probeBody } from '../edits/actions';
 import { Drops } from './Drops';
 import { Brand, Header } from './Header';

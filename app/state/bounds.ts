@@ -1,4 +1,3 @@
-import { max, min } from 'd3-array';
 import {
   pictureBounds,
   pictureContacts,
@@ -31,8 +30,8 @@ function ofParts<T>({ placed, roots }: Family, root: string, ask: (part: PlacedB
 export function familyBounds(family: Family, root: string): Answer<PictureBounds> {
   const { found, cut } = ofParts(family, root, (part) => pictureBounds(family.frame, part, family.flat));
   if (!found.length) return noAnswer('behindEye');
-  const least = (i: 0 | 1) => min(found, (one) => one.min[i])!;
-  const most = (i: 0 | 1) => max(found, (one) => one.max[i])!;
+  const least = (i: 0 | 1) => found.reduce((least, one) => Math.min(least, one.min[i]), Infinity);
+  const most = (i: 0 | 1) => found.reduce((most, one) => Math.max(most, one.max[i]), -Infinity);
   return answer({
     min: [least(0), least(1)],
     max: [most(0), most(1)],

@@ -2,7 +2,7 @@ import type { ComponentType } from 'react';
 import type { HandleSpec } from '../pictures/handles';
 import type { PaneName } from '../pictures/panes';
 import type { Size } from '../pictures/contract';
-import type { TimeTick } from '../pictures/TimeRule';
+import type { TimeTick } from '../pictures/timeTick';
 import type { Hit } from '../../core/pick/pick';
 import type { Moment } from '../state/moment';
 import type { TaskWorkings } from '../working/registry';
