@@ -3,7 +3,7 @@ import { definitionOf, kindOf, metaOf } from '../../core/quantities/convert';
 import type { QuantityContext, QuantityUnit } from '../../core/quantities/kinds';
 import type { QuantityMeta } from '../../core/quantities/quantity';
 import { figure } from '../ui/figures';
-import { anglesIn, lengths, type Units } from '../ui/parseNumber';
+import { anglesIn, lengths, pixels, seconds, type Units } from '../ui/parseNumber';
 
 /* What a field shows and accepts, from the description of its quantity. */
 
@@ -38,7 +38,8 @@ export function putAt(draft: unknown, path: FieldPath, value: unknown): void {
 export interface FieldFacts {
   /** The name for those who cannot see the label. */
   readonly name: string;
-  readonly label: string;
+  /** Undefined where a row of the sheet has it. */
+  readonly label: string | undefined;
   readonly value: number;
   /** The unit behind the number; undefined where the label says it. */
   readonly unit: string | undefined;
@@ -55,6 +56,10 @@ export interface FieldFacts {
   /** Returns the canonical value of the quantity with this number in it. */
   withNumber(written: number): unknown;
 }
+
+/** Units behind a number; that of lengths is the project's and is said once. */
+const unitNames: Partial<Record<QuantityUnit, string>> = { seconds: 's', pixels: 'px' };
+const typedUnits: Partial<Record<QuantityUnit, Units>> = { length: lengths, seconds, pixels };
 
 /** Returns the name of the unit of angles. */
 export const angleUnit = ({ codec }: Pick<QuantityContext, 'codec'>): string =>
@@ -115,8 +120,8 @@ export function fieldFacts(
     return isAngle ? `${figure(written, isDegrees ? 0 : 2)}${isDegrees ? '°' : ' rad'}` : written.toLocaleString('en');
   };
   const shared = {
-    unit: isAngle ? `${angleUnit(context)}${kind.unit === 'angularRate' ? '/s' : ''}` : kind.unit === 'seconds' ? 's' : undefined, // prettier-ignore
-    units: isAngle ? anglesIn(codec.conventions.angles.unit) : kind.unit === 'length' ? lengths : undefined,
+    unit: isAngle ? `${angleUnit(context)}${kind.unit === 'angularRate' ? '/s' : ''}` : unitNames[kind.unit],
+    units: isAngle ? anglesIn(codec.conventions.angles.unit) : typedUnits[kind.unit],
     step: isAngle && !isDegrees ? 0.1 : (meta.step ?? (isAngle ? 5 : 1)),
     format: decimals === undefined ? undefined : (number: number) => figure(number, decimals),
   };
@@ -126,7 +131,7 @@ export function fieldFacts(
     const withNumber = (number: number) => kind.read(number, context);
     return [
       {
-        ...{ ...shared, name: label, label: meta.short ?? label.toLowerCase(), value: written, source, field, withNumber }, // prettier-ignore
+        ...{ ...shared, name: label, label: (meta.short ?? label.toLowerCase()) || undefined, value: written, source, field, withNumber }, // prettier-ignore
         reject: (number) => (own.safeParse(withNumber(number)).success ? null : limitsText(label, meta, limit)),
       },
     ];

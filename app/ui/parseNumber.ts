@@ -79,6 +79,7 @@ export const anglesIn = (unit: 'degrees' | 'radians'): Units => {
   return { deg: degree, '°': degree, rad: degree * (180 / Math.PI), turn: degree * 360 };
 };
 export const pixels: Units = { px: 1 };
+export const seconds: Units = { s: 1, ms: 0.001 };
 
 /**
  * A number or a small sum as it was typed, with a unit behind it if the field knows one; null when

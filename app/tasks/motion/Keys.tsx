@@ -5,8 +5,7 @@ import { AngleNum, EaseField, Num, PlaceFields } from './fields';
 import { trackOf } from './journey';
 import type { MotionState } from './kept';
 import { goTo } from './goTo';
-
-const seconds = { s: 1, ms: 0.001 };
+import { seconds } from '../../ui/parseNumber';
 
 /** The keys of a path: where, which way and when. */
 export function Keys() {

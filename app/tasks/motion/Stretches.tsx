@@ -1,13 +1,11 @@
 import { DataList } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
-import { lengths } from '../../ui/parseNumber';
+import { lengths, seconds } from '../../ui/parseNumber';
 import { changeTrack } from './edits';
 import { AngleNum, Num } from './fields';
 import { mostStretches, type MotionState, type Steered } from './kept';
 import { goTo } from './goTo';
-
-const seconds = { s: 1, ms: 0.001 };
 
 /** The stretches of a walk, each with its even steering. */
 export function Stretches({ inputs, limit }: { inputs: readonly Steered[]; limit: number }) {

@@ -1,7 +1,7 @@
 import type { Ease } from '../../../core/motion/path';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
-import { lengths } from '../../ui/parseNumber';
+import { lengths, seconds } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { changeTrack } from './edits';
 import { dollyDistances } from './journey';
@@ -9,8 +9,6 @@ import { AngleNum, EaseField, Num, PlaceFields, SizeFields } from './fields';
 import type { MotionState, Travel, TravelKind } from './kept';
 import { Keys } from './Keys';
 import { Stretches } from './Stretches';
-
-const seconds = { s: 1, ms: 0.001 };
 
 /** The numbers of a way of travelling. */
 export function Terms({ travel: t }: { travel: Travel }) {

@@ -1,14 +1,13 @@
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { Choice } from '../../ui/Choice';
 import { counted, figure } from '../../ui/figures';
 import { Glyph } from '../../ui/Glyph';
-import { pixels } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
+import { Field } from './fields';
 import { marginFits, seenNow, shortcutNow, shownVerdict, type Seen } from './seen';
-import type { VisibilityState } from './state';
+import type { VisibilityState } from './kept';
 
 interface Row extends Seen {
   readonly name: string;
@@ -59,16 +58,7 @@ export function Bodies() {
       </div>
       <div className="row">
         <span className="label">Margin</span>
-        <NumberField
-          name="Margin"
-          source="margin"
-          width={104}
-          unit="px"
-          value={slice.margin}
-          units={pixels}
-          step={5}
-          onChange={(v, gesture) => change('set the margin', (draft) => void (draft.margin = v), gesture)}
-        />
+        <Field at="margin" width={104} />
         <span className="text-ink2">outward, every side</span>
       </div>
       {!marginFits(now) && (
@@ -139,18 +129,7 @@ function Shortcut() {
           ]}
           onChange={(value) => change('change the shortcut', (draft) => void (draft.shortcut = value))}
         />
-        {slice.shortcut === 'sphere' && (
-          <NumberField
-            name="Radii of the sphere"
-            source="factor"
-            label="×"
-            width={64}
-            value={slice.factor}
-            step={0.1}
-            refuse={(v) => (v >= 0 ? null : 'A sphere has a radius of 0 or more.')}
-            onChange={(v, gesture) => change('size the sphere', (draft) => void (draft.factor = v), gesture)}
-          />
-        )}
+        {slice.shortcut === 'sphere' && <Field at="factor" width={64} />}
       </div>
       <p className="verdict-line" data-testid="shortcut">
         {wrong.length

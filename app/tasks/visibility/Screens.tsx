@@ -9,7 +9,7 @@ import type { Moment } from '../../state/moment';
 import { useTaskMoment } from '../../state/tempo';
 import { Glyph } from '../../ui/Glyph';
 import { bodiesOf } from '../../state/bodyList';
-import type { VisibilityState } from './state';
+import type { VisibilityState } from './kept';
 
 interface OnScreen {
   readonly name: string;

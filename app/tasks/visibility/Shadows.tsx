@@ -1,7 +1,7 @@
 import { Casters, castersNow } from '../../sheet/Casters';
 import { useTaskMoment } from '../../state/tempo';
 import { counted } from '../../ui/figures';
-import type { VisibilityState } from './state';
+import type { VisibilityState } from './kept';
 
 /** Bodies out of view whose shadow is in it. */
 export function Shadows() {

@@ -1,7 +1,7 @@
 import { Sections, type Section } from '../../sheet/Sections';
 import { usePart } from '../../state/tempo';
 import { Bodies } from './Bodies';
-import { Field } from './Field';
+import { TestBodies } from './TestBodies';
 import { Screens } from './Screens';
 import { Shadows } from './Shadows';
 import { Size } from './Size';
@@ -19,7 +19,7 @@ const field: Section = {
   id: 'visibility-field',
   title: 'A field of test bodies',
   short: 'Field',
-  Content: Field,
+  Content: TestBodies,
 };
 const time: Section = { id: 'visibility-time', title: 'Over time', short: 'Time', Content: Time };
 const screens: Section = { id: 'visibility-screens', title: 'On other screens', short: 'Screens', Content: Screens };

@@ -2,16 +2,15 @@ import { apparentSize, distanceForSize, isBehind } from '../../../core/visibilit
 import { boundingSphere } from '../../../core/bodies/body';
 import { distance } from '../../../core/math/vec3';
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { NumberField } from '../../sheet/NumberField';
 import { useSelection } from '../../state/selection';
 import { useTaskMoment } from '../../state/tempo';
 import { figure, percent } from '../../ui/figures';
-import { pixels } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
+import { Field } from './fields';
 import { bodiesOf } from '../../state/bodyList';
 import { levelOf } from './seen';
-import { mostThresholds, type VisibilityState } from './state';
+import { mostThresholds, type VisibilityState } from './kept';
 import { SizeChart } from './SizeChart';
 
 interface Row {
@@ -77,16 +76,7 @@ export function Size() {
         return (
           <div className="row" key={i}>
             <span className="label">{i + 1}</span>
-            <NumberField
-              name={`Threshold ${i + 1}`}
-              source={i === 0 ? 'thresholds' : undefined}
-              width={84}
-              unit="px"
-              value={threshold}
-              units={pixels}
-              refuse={(v) => (v > 0 ? null : 'A threshold is above 0 pixels.')}
-              onChange={(v, gesture) => change('set a threshold', (draft) => void (draft.thresholds[i] = v), gesture)}
-            />
+            <Field at={['thresholds', i]} name={`Threshold ${i + 1}`} width={84} />
             <span
               className="ml-auto font-mono"
               data-testid={`switch-${i}`}
@@ -116,15 +106,7 @@ export function Size() {
           Add a threshold
         </button>
         <span className="ml-auto text-ink2">hysteresis</span>
-        <NumberField
-          name="Hysteresis"
-          source="hysteresis"
-          width={64}
-          value={slice.hysteresis}
-          step={0.05}
-          refuse={(v) => (v >= 0 && v <= 0.9 ? null : 'A share from 0 to 0.9.')}
-          onChange={(v, gesture) => change('set the hysteresis', (draft) => void (draft.hysteresis = v), gesture)}
-        />
+        <Field at="hysteresis" width={64} />
       </div>
       {shrinks && sphere && slice.thresholds.length > 0 && (
         <p className="text-note leading-4 text-ink2" data-testid="hysteresis">

@@ -3,7 +3,7 @@ import { distanceForSize } from '../../../core/visibility/size';
 import { Curves } from '../../sheet/Curves';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
-import type { VisibilityState } from './state';
+import type { VisibilityState } from './kept';
 
 const short = (v: number) => figure(v, v < 1 ? 2 : 0);
 

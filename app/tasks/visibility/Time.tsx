@@ -1,14 +1,13 @@
 import { absences, noticedAt } from '../../../core/visibility/overTime';
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { NumberField } from '../../sheet/NumberField';
 import { useSelection } from '../../state/selection';
 import { useTaskMoment } from '../../state/tempo';
 import { Choice } from '../../ui/Choice';
 import { counted, figure } from '../../ui/figures';
-import { pixels } from '../../ui/parseNumber';
 import { change } from './edits';
+import { Field } from './fields';
 import type { Stays } from './job';
-import type { OverTime, VisibilityState } from './state';
+import type { OverTime, VisibilityState } from './kept';
 
 interface Event {
   readonly key: string;
@@ -19,7 +18,6 @@ interface Event {
   /** Milliseconds by which a test once a frame notices it late. */
   readonly late: number;
 }
-const seconds = { s: 1, ms: 0.001 };
 const columns: readonly ListColumn<Event>[] = [
   { name: 's', width: '48px', value: ({ time }) => time, decimals: 3 },
   { name: 'Body', width: '1fr', value: ({ name }) => name },
@@ -76,48 +74,13 @@ export function Time() {
         onChange={(kind) => set('change what moves', (draft) => void (draft.kind = kind))}
       />
       <div className="row mt-1">
-        {over.kind === 'turn' && (
-          <NumberField
-            name="Turn of the camera"
-            label="°/s"
-            source="over"
-            width="50%"
-            value={over.turnRate}
-            step={5}
-            onChange={(v, gesture) => set('set the turn', (draft) => void (draft.turnRate = v), gesture)}
-          />
-        )}
-        {over.kind === 'walk' && (
-          <NumberField
-            name="Speed of the camera"
-            label="per s"
-            source="over"
-            width="50%"
-            value={over.speed}
-            onChange={(v, gesture) => set('set the speed', (draft) => void (draft.speed = v), gesture)}
-          />
-        )}
-        <NumberField
-          name="Seconds looked at"
-          label="for"
-          unit="s"
-          width="50%"
-          value={over.seconds}
-          units={seconds}
-          refuse={(v) => (v > 0 && v <= 120 ? null : 'From above 0 to 120 seconds are looked at.')}
-          onChange={(v, gesture) => set('set the seconds', (draft) => void (draft.seconds = v), gesture)}
-        />
+        {over.kind === 'turn' && <Field at={['over', 'turnRate']} />}
+        {over.kind === 'walk' && <Field at={['over', 'speed']} />}
+        <Field at={['over', 'seconds']} />
       </div>
       <div className="row">
         <span className="text-ink2">Tested once a frame, a second</span>
-        <NumberField
-          name="Tests a second"
-          label="×"
-          width={70}
-          value={over.rate}
-          refuse={(v) => (v > 0 ? null : 'There must be some tests in a second.')}
-          onChange={(v, gesture) => set('set the rate', (draft) => void (draft.rate = v), gesture)}
-        />
+        <Field at={['over', 'rate']} width={70} />
       </div>
       <p className="verdict-line" data-testid="over-time" aria-live="polite">
         {time !== 0
@@ -234,17 +197,7 @@ function PutAway() {
         <>
           <div className="row">
             <span className="text-ink2">when it is out by</span>
-            <NumberField
-              name="Margin of what is put away"
-
-              unit="px"
-              width={90}
-              value={over.awayMargin}
-              units={pixels}
-              step={5}
-              refuse={(v) => (v >= 0 ? null : 'What has left the view is out of it by 0 pixels or more.')}
-              onChange={(v, gesture) => set('set the margin', (draft) => void (draft.awayMargin = v), gesture)}
-            />
+            <Field at={['over', 'awayMargin']} width={90} />
           </div>
           <p className="verdict-line" data-testid="put-away" aria-live="polite">
             {!found?.kept

@@ -7,7 +7,7 @@ import { editable, figure } from '../../ui/figures';
 import { showBody } from './edits';
 import { seenNow, whyNotNow } from './seen';
 import { measured } from './Bodies';
-import type { VisibilityState } from './state';
+import type { VisibilityState } from './kept';
 
 /** The reason in one sentence, with its number. */
 export function whySentence(name: string, why: Unseen | null, unit: string, nameOf: (id: string) => string): string {

@@ -4,7 +4,8 @@ import type { ShowingChange } from '../../../core/visibility/showing';
 import { moveEye, setHeight, setLimit, setVerticalFov, turnTo } from '../../edits/camera';
 import { endGesture } from '../../state/document';
 import { editSlice } from '../../state/slices';
-import { firstField, type VisibilityState } from './state';
+import type { VisibilityState } from './kept';
+import { firstField } from './state';
 
 export const change = (name: string, recipe: (draft: Draft<VisibilityState>) => void, gesture?: string): void =>
   editSlice<VisibilityState>('visibility', name, recipe, gesture ?? null);

@@ -3,7 +3,7 @@ import { fieldCentres, type FieldSeen } from '../../../core/visibility/field';
 import type { InstanceLayer, SpeckLayer } from '../../pictures/contract';
 import { memo, remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import type { TestField, VisibilityState } from './state';
+import type { TestField, VisibilityState } from './kept';
 
 /* The field of test bodies as the sheet and the pictures have it. */
 

@@ -1,9 +1,11 @@
+import { fieldEntries } from '../../sheet/fieldFacts';
 import type { Find } from '../task';
+import { visibilityState } from './kept';
 
 /** What the worksheet of Visibility has, by its names and by other words of the trade. */
 export const finds: readonly Find[] = [
   { name: 'Bodies against the frustum', at: '[data-section="visibility-bodies"]', words: 'culling frustum test inside outside intersect' }, // prettier-ignore
-  { name: 'Margin', at: '[aria-label="Margin"]', words: 'padding guard band pixels outward' },
+  ...fieldEntries('visibility', visibilityState),
   { name: 'Exact test or planes', at: '[aria-label="Test"]', words: 'false positive conservative separating axis' },
   { name: 'A shortcut instead', at: '[aria-label="Shortcut"]', words: 'bounding sphere centre point corners AABB' },
   {

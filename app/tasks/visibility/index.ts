@@ -8,7 +8,7 @@ import type { Task } from '../task';
 import { change, toggleField } from './edits';
 import { finds } from './finds';
 import { help } from './help';
-import type { VisibilityState } from './state';
+import type { VisibilityState } from './kept';
 import { tries } from './tries';
 
 const showField = () => {

@@ -1,7 +1,6 @@
 import type { PlacedBody } from '../../../core/bodies/body';
 import { reposed, type CameraFrame } from '../../../core/camera/frame';
 import { anglesOfBasis, basisOfAngles } from '../../../core/camera/orientation';
-import { radians } from '../../../core/math/angle';
 import { addScaled, normalize, type Vec3 } from '../../../core/math/vec3';
 import { placedAt, type MovingBody } from '../../../core/motion/bodies';
 import { fieldCentres, fieldInView, fieldTree, type FieldTree } from '../../../core/visibility/field';
@@ -13,7 +12,7 @@ import type { JobModule, JobSpec } from '../../state/jobs';
 import { tintByte } from '../../pictures/contract';
 import { fieldKey, type FieldFound } from './field';
 import { marginFits } from './seen';
-import type { OverTime, TestField, VisibilityState } from './state';
+import type { OverTime, TestField, VisibilityState } from './kept';
 
 interface Asked {
   readonly frame: CameraFrame;
@@ -45,7 +44,7 @@ function movedCamera(frame: CameraFrame, over: OverTime, time: number, flat: boo
     return reposed(frame, { eye: addScaled(frame.eye, heading, speed * time) });
   }
   const own = anglesOfBasis(frame);
-  return reposed(frame, { basis: basisOfAngles({ ...own, yaw: own.yaw + radians(turnRate) * time }) });
+  return reposed(frame, { basis: basisOfAngles({ ...own, yaw: own.yaw + turnRate * time }) });
 }
 
 /** Seconds between two looks. */

@@ -6,7 +6,7 @@ import { bodyRectangles } from '../../pictures/bodyRectangles';
 import { n2, type Mark } from '../../pictures/marks';
 import { fieldLayer } from './field';
 import { seenNow, shownVerdict, type Seen } from './seen';
-import type { TestField, VisibilityState } from './state';
+import type { TestField, VisibilityState } from './kept';
 
 /** With more bodies than this the tints alone say it: shapes would cover one another. */
 const mostShapes = 400;

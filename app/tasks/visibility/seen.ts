@@ -8,7 +8,8 @@ import { whyUnseen, type Unseen } from '../../../core/visibility/whyNot';
 import { bodiesOf } from '../../state/bodyList';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import { seenByOf, type VisibilityState } from './state';
+import type { VisibilityState } from './kept';
+import { seenByOf } from './state';
 
 /* What Visibility's sheet and pictures have in common: each worked out once, here. */
 

@@ -1,6 +1,6 @@
 import type { Project } from '../../../formats/project';
 import type { Try } from '../task';
-import type { VisibilityState } from './state';
+import type { VisibilityState } from './kept';
 
 const kept = ({ tasks }: Project) => tasks.visibility as VisibilityState | undefined;
 

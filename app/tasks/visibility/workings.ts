@@ -9,7 +9,7 @@ import { sliceOf } from '../../state/slices';
 import type { Facts, WorkingBuilder } from '../../working/builder';
 import type { WorkingTable } from '../../working/registry';
 import type { Line } from '../../working/tex';
-import type { VisibilityState } from './state';
+import type { VisibilityState } from './kept';
 
 const sliceIn = ({ project }: Facts): VisibilityState => sliceOf<VisibilityState>('visibility', project);
 const probed = ({ project, placed }: Facts) =>

@@ -2,23 +2,22 @@ import type { Draft } from 'immer';
 import { writeTable } from '../../../formats/csv';
 import { fieldCentres } from '../../../core/visibility/field';
 import { tints as tintNames } from '../../pictures/contract';
-import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { Choice } from '../../ui/Choice';
 import { figure, plain } from '../../ui/figures';
 import { saveFile } from '../../ui/files';
 import { Glyph } from '../../ui/Glyph';
-import { lengths } from '../../ui/parseNumber';
 import { change, toggleField } from './edits';
+import { Field } from './fields';
 import { foundNow, mostWhole, type FieldFound } from './field';
-import { mostTestBodies, type TestField, type VisibilityState } from './state';
+import type { TestField, VisibilityState } from './kept';
 
 const many = (v: number) => v.toLocaleString('en');
 
 /** A field of like test bodies: where they are, and what they are to the frustum. */
-export function Field() {
+export function TestBodies() {
   const now = useTaskMoment<VisibilityState>('visibility');
-  const { slice, sceneBounds, flat, points: form } = now;
+  const { slice, sceneBounds, flat } = now;
   const { field } = slice;
   const set = (words: string, recipe: (draft: Draft<TestField>) => void, gesture?: string) =>
     change(words, (draft) => recipe(draft.field!), gesture);
@@ -53,62 +52,18 @@ export function Field() {
             />
           </div>
           <div className="row">
-            <NumberField
-              name="How many test bodies"
-              label="count"
-              width="56%"
-              value={field.count}
-              step={1000}
-              refuse={(v) =>
-                Number.isInteger(v) && v >= 1 && v <= mostTestBodies
-                  ? null
-                  : `A whole number from 1 to ${many(mostTestBodies)}.`
-              }
-              onChange={(v, gesture) => set('count the test bodies', (draft) => void (draft.count = v), gesture)}
-            />
-            <NumberField
-              name="Size of the test bodies"
-              label="size"
-              width="44%"
-              value={field.size}
-              units={lengths}
-              refuse={(v) => (v > 0 ? null : 'A test body has a size above 0.')}
-              onChange={(v, gesture) => set('size the test bodies', (draft) => void (draft.size = v), gesture)}
-            />
+            <Field at={['field', 'count']} width="56%" />
+            <Field at={['field', 'size']} width="44%" />
           </div>
           {ends.map((end) => (
             <div className="row" key={end}>
               <span className="label">{end === 'min' ? 'From' : 'To'}</span>
-              {form.show(field[end]).map((v, i, list) => (
-                <NumberField
-                  key={i}
-                  label={form.letters[i]!}
-                  name={`Box of test bodies ${end === 'min' ? 'from' : 'to'} ${form.letters[i]}`}
-                  width={flat ? '50%' : '33%'}
-                  value={v}
-                  shown={(n) => figure(n, 1)}
-                  units={lengths}
-                  onChange={(n, gesture) =>
-                    set(
-                      'move the box of test bodies',
-                      (draft) => void (draft[end] = [...form.read(list.map((old, k) => (k === i ? n : old)))]),
-                      gesture,
-                    )
-                  }
-                />
-              ))}
+              <Field at={['field', end]} width={flat ? '50%' : '33%'} />
             </div>
           ))}
           {field.arrangement === 'scatter' && (
             <div className="row">
-              <NumberField
-                name="Seed of the test bodies"
-                label="seed"
-                width={104}
-                value={field.seed}
-                refuse={(v) => (Number.isInteger(v) ? null : 'A seed is a whole number.')}
-                onChange={(v, gesture) => set('set the seed', (draft) => void (draft.seed = v), gesture)}
-              />
+              <Field at={['field', 'seed']} width={104} />
             </div>
           )}
           <div className="verdict-counts many" role="group" aria-label="Verdicts of the test bodies">
