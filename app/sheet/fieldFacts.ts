@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import { definitionOf, kindOf, metaOf } from '../../core/quantities/convert';
 import type { QuantityContext, QuantityUnit } from '../../core/quantities/kinds';
 import type { QuantityMeta } from '../../core/quantities/quantity';
+import { radians } from '../../core/math/angle';
 import { figure } from '../ui/figures';
 import { anglesIn, lengths, pixels, seconds, type Units } from '../ui/parseNumber';
 
@@ -12,11 +13,11 @@ export type FieldPath = readonly (string | number)[];
 
 /** Returns the schema at a path of a described state; the programmer's error where there is none. */
 export function schemaAt(schema: z.ZodType, path: FieldPath): z.ZodType {
-  const { shape, element, innerType } = definitionOf(schema);
+  const { shape, element, items, innerType } = definitionOf(schema);
   if (innerType) return schemaAt(innerType, path);
   const [key, ...deeper] = path;
   if (key === undefined) return schema;
-  const next = typeof key === 'number' ? element : shape?.[key];
+  const next = typeof key === 'number' ? (element ?? items?.[key]) : shape?.[key];
   if (!next) throw new Error(`There is no ${String(key)} in this state.`);
   return schemaAt(next, deeper);
 }
@@ -114,15 +115,16 @@ export function fieldFacts(
   const label = labelAt(schema, path, name);
   const isAngle = kind.unit === 'angle' || kind.unit === 'angularRate';
   const isDegrees = codec.conventions.angles.unit === 'degrees';
-  const { decimals, source } = meta;
+  const { decimals, source, step = isAngle ? 5 : 1 } = meta;
   const limit = (value: number): string => {
     const written = kind.write(value, context) as number;
-    return isAngle ? `${figure(written, isDegrees ? 0 : 2)}${isDegrees ? '°' : ' rad'}` : written.toLocaleString('en');
+    const short = Number(written.toFixed(isDegrees ? 0 : 2)).toLocaleString('en');
+    return isAngle ? `${short}${isDegrees ? '°' : ' rad'}` : written.toLocaleString('en');
   };
   const shared = {
     unit: isAngle ? `${angleUnit(context)}${kind.unit === 'angularRate' ? '/s' : ''}` : unitNames[kind.unit],
     units: isAngle ? anglesIn(codec.conventions.angles.unit) : typedUnits[kind.unit],
-    step: isAngle && !isDegrees ? 0.1 : (meta.step ?? (isAngle ? 5 : 1)),
+    step: isAngle && !isDegrees ? Number(radians(step).toPrecision(1)) : step,
     format: decimals === undefined ? undefined : (number: number) => figure(number, decimals),
   };
   const written = kind.write(valueAt(slice, path), context);

@@ -75,12 +75,10 @@ describe('the state of Spawn', () => {
     expect(inUnit('degrees', ['ring']).reject(0)).toBe('Ring is above 0.');
     expect(inUnit('degrees', ['count']).reject(1.5)).toBe('How many points is an integer from 0 to 100,000.');
     expect(inUnit('degrees', ['sector', 'half']).reject(181)).toBe('Half of the sector is above 0°, up to 180°.');
-    expect(inUnit('radians', ['sector', 'half']).reject(4)).toBe(
-      'Half of the sector is above 0.00 rad, up to 3.14 rad.',
-    );
+    expect(inUnit('radians', ['sector', 'half']).reject(4)).toBe('Half of the sector is above 0 rad, up to 3.14 rad.');
     expect(inUnit('radians', ['sector', 'half'])).toMatchObject({
       unit: 'rad',
-      step: 0.1,
+      step: 0.09,
       units: { deg: Math.PI / 180 },
     });
     expect(inUnit('degrees', ['sector', 'heading']).value).toBeCloseTo(20, 12);

@@ -18,7 +18,7 @@ export interface QuantityOptions {
   readonly isInteger?: boolean;
   /** Decimals on the screen. */
   readonly decimals?: number;
-  /** One press of an arrow key, in written units. */
+  /** One press of an arrow key: scene units, seconds, pixels or degrees. */
   readonly step?: number;
   /** The only world where the quantity has a meaning. */
   readonly world?: '2d' | '3d';

@@ -1,15 +1,14 @@
-import { NumberField } from '../../sheet/NumberField';
 import { figure } from '../../ui/figures';
-import { lengths } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change, muzzleToEye } from './edits';
+import { Field } from './fields';
 import { aimAt, fallOf } from './rays';
 import { useRay } from './Ray';
 
 /** Aiming in two stages: the camera's ray to a target, the muzzle to the target, and what is in between. */
 export function AimSection() {
   const { now, at, looked } = useRay();
-  const { slice, codec: e, project, points: form } = now;
+  const { slice, codec: e, project } = now;
   const aim = aimAt(now, at);
   const fall = fallOf(now, looked, aim);
   const nameOf = (id: string | null) => project.bodies.find((body) => body.id === id)?.name ?? 'nothing';
@@ -21,25 +20,7 @@ export function AimSection() {
     <>
       <div className="row">
         <span className="label">Muzzle</span>
-        {form.show(slice.muzzle).map((v, i, list) => (
-          <NumberField
-            key={i}
-            label={form.letters[i]!}
-            name={`Muzzle ${form.letters[i]}`}
-            source={i === 0 ? 'muzzle' : undefined}
-            width="33%"
-            value={v}
-            shown={(n) => figure(n, 1)}
-            units={lengths}
-            onChange={(n, gesture) =>
-              change(
-                'move the muzzle',
-                (draft) => void (draft.muzzle = [...form.read(list.map((old, k) => (k === i ? n : old)))]),
-                gesture,
-              )
-            }
-          />
-        ))}
+        <Field at="muzzle" width="33%" />
       </div>
       <div className="result">
         <p className={aim.blockedBy ? 'none' : 'verdict-line'} data-testid="aim-verdict">

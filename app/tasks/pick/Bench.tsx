@@ -1,14 +1,11 @@
 import type { RayFault } from '../../../core/pick/faults';
-import { radians } from '../../../core/math/angle';
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { NumberField } from '../../sheet/NumberField';
 import { figure } from '../../ui/figures';
-import { lengths, type Units } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
+import { Field } from './fields';
 import { benchOf, lateRay, type BenchRow } from './rays';
 import { useRay } from './Ray';
-import type { PickState } from './state';
 
 /** Each fault: its name, and what the code would have to use instead. */
 export const faultWords: Readonly<Record<RayFault, { readonly name: string; readonly mend: string }>> = {
@@ -46,12 +43,10 @@ export const faultWords: Readonly<Record<RayFault, { readonly name: string; read
   },
 };
 
-const rates: Units = { '°/s': 1 };
-
 /** Rays made from another source than the camera that drew the picture, and what each is off by. */
 export function Bench() {
   const { now, looked, pixel } = useRay();
-  const { slice, codec: e, project, flat, points: form } = now;
+  const { slice, codec: e, project, flat } = now;
   const rows = benchOf(now, looked, pixel);
   const late = lateRay(now, looked);
   const chosen = rows.find(({ fault }) => fault === slice.fault) ?? null;
@@ -71,93 +66,38 @@ export function Bench() {
     { name: 'miss', width: '52px', value: ({ miss }) => miss },
     { name: 'px', width: '52px', value: ({ error }) => error && Math.hypot(...error), decimals: 1 },
   ];
-  const term = (
-    name: string,
-    label: string,
-    value: number,
-    recipe: (draft: PickState, v: number) => void,
-    more: { step?: number; units?: Units; unit?: string; source?: string; refuse?: (v: number) => string | null } = {},
-  ) => (
-    <NumberField
-      key={name}
-      name={name}
-      label={label}
-      width="50%"
-      value={value}
-      shown={(v) => figure(v, Number.isInteger(v) ? 0 : 2)}
-      {...more}
-      onChange={(v, gesture) =>
-        change(`set the ${name.toLowerCase()}`, (draft) => recipe(draft as PickState, v), gesture)
-      }
-    />
-  );
-  const angle = (degrees: number) => e.toAngle(radians(degrees));
-  const back = (shown: number) => (e.fromAngle(shown) * 180) / Math.PI;
-  const velocity = form.show(slice.velocity);
   return (
     <>
       <div className="rule">
         In the picture’s camera <em>{inDegrees ? 'degrees' : 'radians'}</em>
       </div>
-      {flat ? (
+      <div className="row">
+        <span className="label">Shake</span>
+        <Field at={['shake', 'yaw']} />
+        <Field at={['shake', 'pitch']} />
+        {flat && <Field at={['shake', 'roll']} />}
+      </div>
+      {!flat && (
         <div className="row">
-          <span className="label">Shake</span>
-          {term('Shake roll', 'roll', angle(slice.shake.roll), (d, v) => void (d.shake.roll = back(v)), {
-            step: 0.1,
-            source: 'shake',
-          })}
+          <span className="label" />
+          <Field at={['shake', 'roll']} />
+          <Field at="recoil" />
         </div>
-      ) : (
-        <>
-          <div className="row">
-            <span className="label">Shake</span>
-            {term('Shake yaw', 'yaw', angle(slice.shake.yaw), (d, v) => void (d.shake.yaw = back(v)), {
-              step: 0.1,
-              source: 'shake',
-            })}
-            {term('Shake pitch', 'pitch', angle(slice.shake.pitch), (d, v) => void (d.shake.pitch = back(v)), {
-              step: 0.1,
-            })}
-          </div>
-          <div className="row">
-            <span className="label" />
-            {term('Shake roll', 'roll', angle(slice.shake.roll), (d, v) => void (d.shake.roll = back(v)), {
-              step: 0.1,
-            })}
-            {term('Recoil', 'recoil', angle(slice.recoil), (d, v) => void (d.recoil = back(v)), { step: 0.1 })}
-          </div>
-        </>
       )}
       <div className="row">
         <span className="label">Offset</span>
-        {term('Shake to the right', 'right', slice.shake.offset[0], (d, v) => void (d.shake.offset[0] = v), {
-          step: 0.01,
-          units: lengths,
-        })}
-        {term('Shake upward', 'up', slice.shake.offset[1], (d, v) => void (d.shake.offset[1] = v), {
-          step: 0.01,
-          units: lengths,
-        })}
+        <Field at={['shake', 'offset', 0]} />
+        <Field at={['shake', 'offset', 1]} />
       </div>
       <div className="row">
         <span className="label">Turns</span>
-        {!flat &&
-          term('Turn rate', 'yaw/s', angle(slice.turnRate), (d, v) => void (d.turnRate = back(v)), {
-            step: 5,
-            units: rates,
-          })}
-        {term('Frames a second', 'fps', slice.frameRate, (d, v) => void (d.frameRate = v), {
-          refuse: (v) => (v > 0 ? null : 'There must be some frames in a second.'),
-        })}
+        <Field at="turnRate" />
+        <Field at="frameRate" />
       </div>
       {flat && (
         <div className="row">
           <span className="label">Scroll</span>
-          {velocity.map((v, i) =>
-            term(`Scroll along ${form.letters[i]}`, `${form.letters[i]}/s`, v, (d, n) => {
-              d.velocity = [...form.read(velocity.map((old, k) => (k === i ? n : old)))];
-            }),
-          )}
+          <Field at="velocity" />
         </div>
       )}
       <div className="row">

@@ -15,7 +15,7 @@ import { WorkingButton } from '../../working/WorkingButton';
 import { change, setPixel } from './edits';
 import { testedNow } from './swept';
 import { lookThrough, pixelNow, type Looked } from './rays';
-import type { PickState } from './state';
+import type { PickState } from './kept';
 
 /** The moment, and the picture position that the ray goes through: under the pointer where that is wanted. */
 export function useRay(): {

@@ -10,7 +10,7 @@ import { counted, figure } from '../../ui/figures';
 import { change } from './edits';
 import { lookedAtNow, sweepNow } from './swept';
 import type { LookedAt, Sweep } from './job';
-import type { PickState, SweepBy } from './state';
+import type { PickState, SweepBy } from './kept';
 
 type Colour = readonly [number, number, number];
 

@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import { edit } from '../../state/document';
 import { editSlice } from '../../state/slices';
 import { currentTaskMoment } from '../../state/tempo';
-import type { PickState } from './state';
+import type { PickState } from './kept';
 
 export const change = (name: string, recipe: (draft: Draft<PickState>) => void, gesture?: string): void =>
   editSlice<PickState>('pick', name, recipe, gesture ?? null);

@@ -4,7 +4,7 @@ import type { Task } from '../task';
 import { change, followHit, muzzleToEye, throughCentre, throughPointer } from './edits';
 import { finds } from './finds';
 import { help } from './help';
-import type { PickState } from './state';
+import type { PickState } from './kept';
 import { SweepPane } from './Sweep';
 import { tries } from './tries';
 

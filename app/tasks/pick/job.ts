@@ -9,7 +9,7 @@ import type { JobModule, JobSpec } from '../../state/jobs';
 import { memo, remembered } from '../../state/memo';
 import { packPlacedList, unpackPlacedList } from '../../state/packing';
 import { bodiesOf } from '../../state/bodyList';
-import type { PickState } from './state';
+import type { PickState } from './kept';
 import { pixelNow } from './rays';
 import { isLarge, sweptMark } from './swept';
 

@@ -6,7 +6,7 @@ import { n2, type Mark } from '../../pictures/marks';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import { aimAt, benchOf, fallOf, lookThrough, pixelNow, type Looked } from './rays';
-import type { PickState } from './state';
+import type { PickState } from './kept';
 
 type Parts = Required<Pick<Drawn, 'marks' | 'words'>>;
 

@@ -1,7 +1,6 @@
 import { compareRays } from '../../../core/convert/compare';
 import { pictureToPixel, pixelToPicture, rayThrough, pictureToViewRuf, viewRufToWorld, worldToPixel, type Ray } from '../../../core/convert/project'; // prettier-ignore
 import { rayEnds } from '../../../core/convert/unproject';
-import { radians } from '../../../core/math/angle';
 import type { CameraFrame } from '../../../core/camera/frame';
 import type { PlacedBody } from '../../../core/bodies/body';
 import { addScaled, distance, normalize, type Vec2, type Vec3 } from '../../../core/math/vec3';
@@ -11,7 +10,7 @@ import { castRay, pick, pickFlat, type Hit } from '../../../core/pick/pick';
 import { bodiesOf } from '../../state/bodyList';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import type { PickState } from './state';
+import type { PickState } from './kept';
 
 /* What Pick's sheet, pictures and queries have in common: each worked out once, here. */
 
@@ -105,11 +104,8 @@ export function termsOf({ slice, project, flat }: Pick<Moment<PickState>, 'slice
   const { shake, recoil, turnRate, velocity, frameRate, screen } = slice;
   const size = project.screens.sizes[screen] ?? project.screens.sizes[0] ?? project.viewport;
   return {
-    shake: {
-      angles: { yaw: radians(shake.yaw), pitch: radians(shake.pitch), roll: radians(shake.roll) },
-      offset: shake.offset,
-    },
-    ...{ recoil: radians(recoil), turnRate: flat ? 0 : radians(turnRate), velocity, frameTime: 1 / frameRate },
+    shake: { angles: { yaw: shake.yaw, pitch: shake.pitch, roll: shake.roll }, offset: shake.offset },
+    ...{ recoil, turnRate: flat ? 0 : turnRate, velocity, frameTime: 1 / frameRate },
     ...{ aspect: size.width / size.height, devicePixelRatio: project.viewport.devicePixelRatio },
   };
 }

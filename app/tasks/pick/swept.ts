@@ -7,7 +7,7 @@ import { lookedAt, type LookedAtBy } from '../../../core/pick/sceneTree';
 import { bodiesOf } from '../../state/bodyList';
 import { remembered } from '../../state/memo';
 import type { LookedAt, RayTested, Sweep } from './job';
-import type { PickState } from './state';
+import type { PickState } from './kept';
 
 /** Whether a scene has so many triangles that its tree is made off the page. */
 export const isLarge = remembered(

@@ -1,6 +1,6 @@
 import type { Project } from '../../../formats/project';
 import type { Try } from '../task';
-import type { PickState } from './state';
+import type { PickState } from './kept';
 
 const kept = ({ tasks }: Project) => tasks.pick as PickState | undefined;
 

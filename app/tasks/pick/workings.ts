@@ -6,7 +6,7 @@ import type { WorkingBuilder } from '../../working/builder';
 import type { WorkingTable } from '../../working/registry';
 import type { Line } from '../../working/tex';
 import { aimAt, benchOf, lookThrough, pixelNow } from './rays';
-import type { PickState } from './state';
+import type { PickState } from './kept';
 
 /** The facts as the task sees them: a working is made from a whole moment. */
 const momentIn = (facts: unknown): Moment<PickState> => taskMoment<PickState>('pick', facts as Moment);
