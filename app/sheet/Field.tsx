@@ -10,6 +10,8 @@ interface FieldProps<S> {
   /** The name of the quantity, where its description leaves it open, as in a list. */
   readonly name?: string;
   readonly width?: number | string;
+  /** Returns why a written number is rejected for a reason beyond the description, or null. */
+  readonly reject?: (written: number) => string | null;
 }
 
 /**
@@ -18,7 +20,7 @@ interface FieldProps<S> {
  */
 export function fieldsOf<Shape extends z.ZodRawShape>(task: string, schema: z.ZodObject<Shape>) {
   type State = z.infer<typeof schema>;
-  return function Field({ at, name, width = '50%' }: FieldProps<State>) {
+  return function Field({ at, name, width = '50%', reject: rejectToo }: FieldProps<State>) {
     const moment = useTaskMoment<State>(task);
     const path: FieldPath = typeof at === 'string' ? [at] : at;
     const step = `set the ${labelAt(schema, path, name).toLowerCase()}`;
@@ -28,7 +30,7 @@ export function fieldsOf<Shape extends z.ZodRawShape>(task: string, schema: z.Zo
         {...facts}
         width={width}
         {...(format && { shown: format })}
-        refuse={reject}
+        refuse={(written) => reject(written) ?? rejectToo?.(written) ?? null}
         onChange={(written, gesture) =>
           editSlice<State>(task, step, (draft) => putAt(draft, path, withNumber(written)), gesture)
         }

@@ -139,7 +139,11 @@ export function fieldFacts(
     ];
   }
   return kind.axes(context).map((axis, i) => ({
-    ...{ ...shared, name: `${label} ${axis}`, label: axis, value: written[i]!, reject: () => null },
+    ...{ ...shared, name: `${label} ${axis}`, label: axis, value: written[i]! },
+    reject: (number) =>
+      own.safeParse(kind.read(written.with(i, number), context)).success
+        ? null
+        : `${label} needs a component that is not 0.`,
     // Links and the search lead to the first.
     source: i === 0 ? source : undefined,
     field: i === 0 ? field : undefined,

@@ -35,6 +35,15 @@ export function definitionOf(schema: z.ZodType): Definition {
   return schema._zod.def as unknown as Definition;
 }
 
+/** Returns the descriptions of all quantities of a schema, in its order. */
+export function quantitiesIn(schema: z.ZodType): readonly QuantityMeta[] {
+  const meta = metaOf(schema);
+  if (meta) return [meta];
+  const { innerType, element, shape, items, valueType, options } = definitionOf(schema);
+  const parts = [innerType, element, ...Object.values(shape ?? {}), ...(items ?? []), valueType, ...(options ?? [])];
+  return parts.flatMap((part) => (part ? quantitiesIn(part) : []));
+}
+
 /** Compiles a converter of the values of a schema; null where no quantity in them changes. */
 function compile(schema: z.ZodType, leaf: Leaf): Converter | null {
   const meta = metaOf(schema);

@@ -84,7 +84,13 @@ export const seconds = scalarOf('seconds');
 export const ratio = scalarOf('ratio');
 export const count = (options: QuantityOptions = {}) => scalar('count', { isInteger: true, ...options });
 export const point = tripleOf('point');
-export const direction = tripleOf('direction');
+/** A direction has a length. */
+export const direction = (options: QuantityOptions = {}) =>
+  describe(
+    three().refine((v) => v.some((one) => one !== 0), 'must not be zero'),
+    'direction',
+    options,
+  );
 export const velocity = tripleOf('velocity');
 export const sizes = tripleOf('sizes');
 export const surfacePoint = pairOf('surfacePoint');

@@ -1,14 +1,12 @@
 import { useMemo } from 'react';
 import { passed, turnRateAt, type Passing } from '../../../core/billboard/passing';
-import { degrees, radians } from '../../../core/math/angle';
+import { degrees } from '../../../core/math/angle';
 import { Curves } from '../../sheet/Curves';
-import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
-import { lengths } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
-import { change } from './edits';
-import type { BillboardState } from './state';
+import { Field } from './fields';
+import type { BillboardState } from './kept';
 
 /** Rates are drawn up to so many degrees a second. */
 const highest = 2000;
@@ -17,15 +15,14 @@ const highest = 2000;
 export function Above() {
   const { slice, codec: e } = useTaskMoment<BillboardState>('billboard');
   const { pass } = slice;
-  const p: Passing = { offset: pass.offset, speed: pass.speed, height: pass.height, hold: radians(pass.hold) };
-  const found = passed(p);
+  const found = passed(pass);
   const unit = e.conventions.angles.unit === 'degrees' ? '°' : '';
   const decimals = unit ? 1 : 3;
   const angle = (v: number) => `${figure(e.toAngle(v), decimals)}${unit}`;
   const { offset, speed, height, hold } = pass;
   const span = Math.max(1, 2.2 * found.heldFor, (6 * offset) / speed);
   const data = useMemo(() => {
-    const own: Passing = { offset, speed, height, hold: radians(hold) };
+    const own: Passing = { offset, speed, height, hold };
     const shown = (time: number, held: boolean) => Math.min(highest, degrees(turnRateAt(own, time, held)));
     return Array.from({ length: 121 }, (_, i) => {
       const time = ((i - 60) / 60) * span;
@@ -36,24 +33,6 @@ export function Above() {
       };
     });
   }, [offset, speed, height, hold, span]);
-  const field = (
-    name: string,
-    label: string,
-    key: 'offset' | 'speed' | 'height',
-    refuse: (v: number) => string | null,
-    source?: string,
-  ) => (
-    <NumberField
-      name={name}
-      label={label}
-      width="50%"
-      value={pass[key]}
-      units={lengths}
-      source={source}
-      refuse={refuse}
-      onChange={(v, gesture) => change(`set the ${name.toLowerCase()}`, (draft) => void (draft.pass[key] = v), gesture)}
-    />
-  );
   const at = slice.boards.some(({ mode }) => mode.startsWith('axis'));
   return (
     <>
@@ -61,28 +40,12 @@ export function Above() {
         The eye goes on a straight level line over a board that turns about an upright axis.
       </p>
       <div className="row">
-        {field(
-          'Offset of the line',
-          'beside',
-          'offset',
-          (v) => (v >= 0 ? null : 'The line passes at 0 or more.'),
-          'pass',
-        )}
-        {field('Speed of the eye', 'per s', 'speed', (v) => (v > 0 ? null : 'The eye moves: a speed above 0.'))}
+        <Field at={['pass', 'offset']} />
+        <Field at={['pass', 'speed']} />
       </div>
       <div className="row">
-        {field('Height of the line', 'above', 'height', () => null)}
-        <NumberField
-          name="Cone in which right is kept"
-          label="keep within"
-          width="50%"
-          unit={unit}
-          value={e.toAngle(radians(hold))}
-          refuse={(v) => (v >= 0 && e.fromAngle(v) <= radians(80) ? null : `From 0 to ${angle(radians(80))}.`)}
-          onChange={(v, gesture) =>
-            change('set the cone', (draft) => void (draft.pass.hold = degrees(e.fromAngle(v))), gesture)
-          }
-        />
+        <Field at={['pass', 'height']} />
+        <Field at={['pass', 'hold']} />
       </div>
       <div className="result">
         <p className="verdict-line" data-testid="above">

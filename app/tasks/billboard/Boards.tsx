@@ -1,14 +1,12 @@
 import { tiltOf } from '../../../core/billboard/billboard';
 import { worldUp } from '../../../core/camera/orientation';
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
-import { figure } from '../../ui/figures';
 import { NameField } from '../../ui/NameField';
-import { lengths } from '../../ui/parseNumber';
 import { chosenOf, placeOf } from './boards';
 import { addBoard, attach, change, changeBoard, lookDown, removeBoard } from './edits';
-import { modes, mostBoards, type BillboardState } from './state';
+import { Field } from './fields';
+import { modes, mostBoards, type BillboardState } from './kept';
 import { modeWords } from './words';
 
 interface Row {
@@ -23,8 +21,9 @@ interface Row {
 /** The boards, and the one that is chosen. */
 export function Boards() {
   const now = useTaskMoment<BillboardState>('billboard');
-  const { slice, project, flat, points: form, frame, codec: e } = now;
+  const { slice, project, flat, frame, codec: e } = now;
   const board = chosenOf(slice);
+  const chosen = slice.boards.indexOf(board!);
   const rows = slice.boards.map((one): Row => {
     const place = placeOf(now, one);
     const lean = place && !flat ? tiltOf(frame, place, worldUp) : null;
@@ -112,40 +111,12 @@ export function Boards() {
             >
               At
             </span>
-            {form.show(board.at).map((v, i, list) => (
-              <NumberField
-                key={i}
-                label={form.letters[i]!}
-                name={`Board ${form.letters[i]}`}
-                source={i === 0 ? 'board' : undefined}
-                width="33%"
-                value={v}
-                shown={(n) => figure(n, 1)}
-                units={lengths}
-                onChange={(n, gesture) =>
-                  changeBoard(
-                    'move a board',
-                    (draft) => void (draft.at = [...form.read(list.map((old, k) => (k === i ? n : old)))]),
-                    gesture,
-                  )
-                }
-              />
-            ))}
+            <Field at={['boards', chosen, 'at']} width="33%" />
           </div>
           <div className="row">
             <span className="label">Size</span>
-            {(['width', 'height'] as const).map((side, i) => (
-              <NumberField
-                key={side}
-                name={`Board ${side}`}
-                label={side}
-                width="50%"
-                value={board.size[i]!}
-                units={lengths}
-                refuse={(v) => (v > 0 ? null : `A board’s ${side} is above 0.`)}
-                onChange={(v, gesture) => changeBoard('size a board', (draft) => void (draft.size[i] = v), gesture)}
-              />
-            ))}
+            <Field at={['boards', chosen, 'size', 0]} />
+            <Field at={['boards', chosen, 'size', 1]} />
           </div>
           {!flat && (
             <>
@@ -172,25 +143,7 @@ export function Boards() {
               </div>
               <div className="row">
                 <span className="label">Axis</span>
-                {form.show(board.axis).map((v, i, list) => (
-                  <NumberField
-                    key={i}
-                    label={form.letters[i]!}
-                    name={`Axis of the board ${form.letters[i]}`}
-                    source={i === 0 ? 'axis' : undefined}
-                    width="33%"
-                    value={v}
-                    shown={(n) => figure(n, 2)}
-                    refuse={(n) => (list.some((old, k) => (k === i ? n : old) !== 0) ? null : 'An axis has a length.')}
-                    onChange={(n, gesture) =>
-                      changeBoard(
-                        'turn the axis of a board',
-                        (draft) => void (draft.axis = [...form.read(list.map((old, k) => (k === i ? n : old)))]),
-                        gesture,
-                      )
-                    }
-                  />
-                ))}
+                <Field at={['boards', chosen, 'axis']} width="33%" />
               </div>
               <button className="plain-button mt-1" onClick={lookDown}>
                 Look steeply down on it

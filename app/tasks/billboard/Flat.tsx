@@ -2,7 +2,7 @@ import { flatCamera } from '../../../formats/camera';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { change } from './edits';
-import type { BillboardState } from './state';
+import type { BillboardState } from './kept';
 
 /** On a flat world every sprite faces the viewer: what is left is whether it turns with the world. */
 export function Upright() {

@@ -7,7 +7,7 @@ import { figure } from '../../ui/figures';
 import { reasonSentence } from '../../state/wording';
 import { WorkingButton } from '../../working/WorkingButton';
 import { chosenOf, placeOf } from './boards';
-import type { BillboardState } from './state';
+import type { BillboardState } from './kept';
 
 /** How far upright things lean on the screen, which sprites that are drawn flat have to follow. */
 export function Lean() {

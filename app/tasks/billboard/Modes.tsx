@@ -1,13 +1,13 @@
 import { modesApart, type BillboardMode } from '../../../core/billboard/billboard';
 import { radians } from '../../../core/math/angle';
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { chosenOf, differencesNow, placeOf, pointAheadOf } from './boards';
 import { change } from './edits';
-import { modes, type BillboardState } from './state';
+import { Field } from './fields';
+import { modes, type BillboardState } from './kept';
 import { modeWords } from './words';
 
 interface Pair {
@@ -34,7 +34,6 @@ export function Modes() {
   ];
   const map = differencesNow(now);
   const ahead = pointAheadOf(now, place);
-  const angle = (degrees: number) => e.toAngle(radians(degrees));
   return (
     <>
       <div className="checks" role="group" aria-label="Modes that are shown">
@@ -78,44 +77,29 @@ export function Modes() {
             type="checkbox"
             checked={slice.contour !== null}
             onChange={() =>
-              change('draw the line or not', (draft) => void (draft.contour = draft.contour === null ? 10 : null))
+              change(
+                'draw the line or not',
+                (draft) => void (draft.contour = draft.contour === null ? radians(10) : null),
+              )
             }
           />
           Line where these differ by
         </label>
-        {slice.contour !== null && (
-          <NumberField
-            name="Difference along the line"
-            unit={unit}
-            width={76}
-            value={angle(slice.contour)}
-            refuse={(v) => (v > 0 && v <= angle(180) ? null : `From above 0 to ${figure(angle(180), unit ? 0 : 2)}.`)}
-            onChange={(v, gesture) =>
-              change('set the difference', (draft) => void (draft.contour = (e.fromAngle(v) * 180) / Math.PI), gesture)
-            }
-          />
-        )}
+        {slice.contour !== null && <Field at="contour" width={76} />}
       </div>
       <p className="verdict-line" data-testid="differ">
         {modeWords[slice.pair[0]].short} and {modeWords[slice.pair[1]].short}{' '}
         {map
           ? map.lines.length && map.lines[0]!.rings.length
-            ? `differ by up to ${figure(angle(map.most), decimals)}${unit} in this picture, as far ahead as the board.`
-            : `differ by no more than ${figure(angle(map.most), decimals)}${unit} anywhere in this picture.`
+            ? `differ by up to ${figure(e.toAngle(map.most), decimals)}${unit} in this picture, as far ahead as the board.`
+            : `differ by no more than ${figure(e.toAngle(map.most), decimals)}${unit} anywhere in this picture.`
           : 'are compared in the list.'}{' '}
         <WorkingButton of="apart" />
       </p>
       <div className="rule">Facing a point instead</div>
       <div className="row">
         <span className="text-ink2">a point ahead of the eye by</span>
-        <NumberField
-          name="Point ahead of the eye"
-          source="ahead"
-          width={88}
-          value={slice.ahead}
-          refuse={(v) => (v > 0 ? null : 'The point lies ahead of the eye, by more than 0.')}
-          onChange={(v, gesture) => change('move the point', (draft) => void (draft.ahead = v), gesture)}
-        />
+        <Field at="ahead" width={88} />
       </div>
       <p className="verdict-line" data-testid="point-ahead">
         {ahead

@@ -10,7 +10,7 @@ import { copy } from '../../ui/notices';
 import { WorkingButton } from '../../working/WorkingButton';
 import { chosenOf, drawnNow, itemOf, placeOf } from './boards';
 import { change } from './edits';
-import type { BillboardState } from './state';
+import type { BillboardState } from './kept';
 import { faultWords, modeWords, readingSentence } from './words';
 
 /** What turns the chosen board, in the conventions in force and for a mesh of one's own axes. */

@@ -2,15 +2,14 @@ import { useMemo } from 'react';
 import { screenSize, screenSizeAt } from '../../../core/billboard/size';
 import { worldToViewRuf } from '../../../core/convert/project';
 import { Curves } from '../../sheet/Curves';
-import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { reasonSentence } from '../../state/wording';
 import { figure } from '../../ui/figures';
-import { lengths, pixels } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { chosenOf, placeOf } from './boards';
 import { change } from './edits';
-import type { BillboardState } from './state';
+import { Field } from './fields';
+import type { BillboardState } from './kept';
 
 const short = (v: number) => figure(v, v < 10 ? 1 : 0);
 
@@ -34,27 +33,6 @@ export function ScreenSize() {
       };
     });
   }, [frame, screen]);
-  const field = (
-    name: string,
-    label: string,
-    value: number,
-    set: (draft: BillboardState['screen'], v: number) => void,
-    refuse: (v: number) => string | null,
-    source?: string,
-  ) => (
-    <NumberField
-      name={name}
-      label={label}
-      width="50%"
-      value={value}
-      units={label === 'px' ? pixels : lengths}
-      source={source}
-      refuse={refuse}
-      onChange={(v, gesture) =>
-        change(`set the ${name.toLowerCase()}`, (draft) => set(draft.screen as BillboardState['screen'], v), gesture)
-      }
-    />
-  );
   const { nearest, farthest, fade } = screen;
   return (
     <>
@@ -69,48 +47,35 @@ export function ScreenSize() {
         Boards keep their size on the screen
       </label>
       <div className="row">
-        {field(
-          'Height on the screen',
-          'px',
-          screen.pixels,
-          (draft, v) => void (draft.pixels = v),
-          (v) => (v > 0 ? null : 'A height above 0 pixels.'),
-          'screenSize',
-        )}
+        <Field at={['screen', 'pixels']} />
       </div>
       {!flat && (
         <>
           <div className="row">
-            {field(
-              'Nearest distance',
-              'from',
-              nearest,
-              (draft, v) => void (draft.nearest = v),
-              (v) => (v > 0 && v <= farthest ? null : `From above 0 to the farthest, ${figure(farthest, 1)}.`),
-            )}
-            {field(
-              'Farthest distance',
-              'to',
-              farthest,
-              (draft, v) => void (draft.farthest = v),
-              (v) => (v >= nearest ? null : `Not nearer than the nearest, ${figure(nearest, 1)}.`),
-            )}
+            <Field
+              at={['screen', 'nearest']}
+              reject={(v) =>
+                v <= farthest ? null : `Nearest distance is at most the farthest, ${figure(farthest, 1)}.`
+              }
+            />
+            <Field
+              at={['screen', 'farthest']}
+              reject={(v) =>
+                v >= nearest ? null : `Farthest distance is at least the nearest, ${figure(nearest, 1)}.`
+              }
+            />
           </div>
           <div className="row">
-            {field(
-              'Fades from',
-              'fades from',
-              fade[0],
-              (draft, v) => void (draft.fade[0] = v),
-              (v) => (v <= fade[1] ? null : `Not beyond where it is gone, ${figure(fade[1], 1)}.`),
-            )}
-            {field(
-              'Gone at',
-              'gone at',
-              fade[1],
-              (draft, v) => void (draft.fade[1] = v),
-              (v) => (v >= fade[0] ? null : `Not nearer than where it begins to fade, ${figure(fade[0], 1)}.`),
-            )}
+            <Field
+              at={['screen', 'fade', 0]}
+              reject={(v) => (v <= fade[1] ? null : `Boards fade before they are gone at ${figure(fade[1], 1)}.`)}
+            />
+            <Field
+              at={['screen', 'fade', 1]}
+              reject={(v) =>
+                v >= fade[0] ? null : `Boards are gone after they begin to fade at ${figure(fade[0], 1)}.`
+              }
+            />
           </div>
         </>
       )}

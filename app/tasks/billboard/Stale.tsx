@@ -2,17 +2,15 @@ import type { BillboardMode } from '../../../core/billboard/billboard';
 import { degrees, radians } from '../../../core/math/angle';
 import { Curves } from '../../sheet/Curves';
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
-import type { Units } from '../../ui/parseNumber';
 import { beforeNow, chosenOf, placeOf, staleAt, staleOf, type Stale as Found } from './boards';
 import { change } from './edits';
-import { modes, type BillboardState } from './state';
+import { Field } from './fields';
+import { modes, type BillboardState } from './kept';
 import { modeWords } from './words';
 
-const rates: Units = { '°/s': 1 };
 interface Row extends Found {
   readonly mode: BillboardMode;
 }
@@ -40,7 +38,7 @@ export function Stale() {
     board && place
       ? Array.from({ length: 25 }, (_, i) => {
           const rate = 15 * i;
-          const of = (mode: BillboardMode) => staleAt(now, place, board, rate, mode);
+          const of = (mode: BillboardMode) => staleAt(now, place, board, radians(rate), mode);
           const turn = (mode: BillboardMode) => degrees(of(mode)?.turn ?? 0);
           return { rate, gaze: turn('viewPlane'), eye: turn('axisEye'), pixels: of(board.mode)?.pixels ?? null };
         })
@@ -67,38 +65,11 @@ export function Stale() {
         />
       </div>
       <div className="row">
-        <NumberField
-          name="Turn rate of the camera"
-          label="turns"
-          source="turnRate"
-          width="50%"
-          value={e.toAngle(radians(stale.turnRate))}
-          units={unit ? rates : undefined}
-          unit={unit ? '°/s' : '/s'}
-          step={unit ? 5 : 0.1}
-          onChange={(v, gesture) =>
-            change('set the turn rate', (draft) => void (draft.stale.turnRate = degrees(e.fromAngle(v))), gesture)
-          }
-        />
-        <NumberField
-          name="Speed of the camera to its right"
-          label="moves"
-          unit="/s"
-          width="50%"
-          value={stale.speed}
-          onChange={(v, gesture) => change('set the speed', (draft) => void (draft.stale.speed = v), gesture)}
-        />
+        <Field at={['stale', 'turnRate']} />
+        <Field at={['stale', 'speed']} />
       </div>
       <div className="row">
-        <NumberField
-          name="Frames a second"
-          label="at"
-          unit="fps"
-          width="50%"
-          value={stale.frameRate}
-          refuse={(v) => (v > 0 ? null : 'There must be some frames in a second.')}
-          onChange={(v, gesture) => change('set the frame rate', (draft) => void (draft.stale.frameRate = v), gesture)}
-        />
+        <Field at={['stale', 'frameRate']} />
       </div>
       <p className="verdict-line" data-testid="stale" aria-live="polite">
         {!own
@@ -123,7 +94,7 @@ export function Stale() {
           { of: 'eye', color: 'teal', dash: '6 3' },
           { of: 'pixels', color: 'ink', dash: '1.5 2.5' },
         ]}
-        lines={[{ x: Math.abs(stale.turnRate), color: 'brass' }]}
+        lines={[{ x: Math.abs(degrees(stale.turnRate)), color: 'brass' }]}
       />
       <p className="text-note leading-4 text-ink2">
         Degrees off over the degrees a second that the camera turns, by the gaze; dashed: by the eye; dotted: pixels, in

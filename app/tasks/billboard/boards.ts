@@ -16,7 +16,6 @@ import {
   worldToPixel,
   worldToViewRuf,
 } from '../../../core/convert/project';
-import { degrees, radians } from '../../../core/math/angle';
 import { transformPoint } from '../../../core/math/mat4';
 import { add, addScaled, dot, negate, scale, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import { faultySource } from '../../../core/pick/faults';
@@ -24,7 +23,7 @@ import { mapPicture, type PictureMap } from '../../pictures/contourLines';
 import type { Size } from '../../pictures/contract';
 import { memo } from '../../state/memo';
 import { momentOf, type Moment } from '../../state/moment';
-import type { BillboardState, Board } from './state';
+import type { BillboardState, Board } from './kept';
 
 /* What Billboard's sheet, pictures and queries have in common: each worked out once, here. */
 
@@ -54,7 +53,7 @@ const before = memo((frame: CameraFrame, turnRate: number, speed: number, frameT
 export function beforeNow({ slice, project, time, frame }: Now): CameraFrame | null {
   const dt = 1 / slice.stale.frameRate;
   const then = time > 0 ? momentOf(project, Math.max(0, time - dt)).frame : frame;
-  return before(then, radians(slice.stale.turnRate), slice.stale.speed, dt);
+  return before(then, slice.stale.turnRate, slice.stale.speed, dt);
 }
 
 /** A board as an item of the core. */
@@ -184,10 +183,10 @@ export function staleOf(
   return { angle: angleBetween(now.normal, old.normal), turn: turnBetween(now.quaternion, old.quaternion), pixels };
 }
 
-/** What comes of another rate of turn, in a mode. */
+/** What comes of another rate of turn, in radians a second, in a mode. */
 export function staleAt(now: Now, position: Vec3, board: Board, turnRate: number, mode: BillboardMode): Stale | null {
   const { speed, frameRate } = now.slice.stale;
-  const then = before(now.frame, radians(turnRate), speed, 1 / frameRate);
+  const then = before(now.frame, turnRate, speed, 1 / frameRate);
   return then && staleOf(now.frame, then, position, board, mode);
 }
 
@@ -197,12 +196,12 @@ const differences = memo(
       frame,
       (pixel) => {
         const place = viewRufToWorld(frame, pictureToViewRuf(frame, ...pixelToPicture(frame, pixel), ahead));
-        return degrees(modesApart(frame, place, [a, b], axis));
+        return modesApart(frame, place, [a, b], axis);
       },
       (most) => (level < most ? [level] : []),
     ),
 );
-/** By how many degrees two modes differ over the picture, as far ahead as the chosen board; null where nothing is held against anything. */
+/** By how many radians two modes differ over the picture, as far ahead as the chosen board; null where nothing is held against anything. */
 export function differencesNow(now: Now): PictureMap | null {
   const { slice, frame } = now;
   const board = chosenOf(slice);

@@ -7,7 +7,7 @@ import { endGesture } from '../../state/document';
 import { editSlice } from '../../state/slices';
 import { currentTaskMoment } from '../../state/tempo';
 import { chosenOf, placeOf } from './boards';
-import { mostBoards, type BillboardState, type Board } from './state';
+import { mostBoards, type BillboardState, type Board } from './kept';
 
 export const change = (name: string, recipe: (draft: Draft<BillboardState>) => void, gesture?: string): void =>
   editSlice<BillboardState>('billboard', name, recipe, gesture ?? null);

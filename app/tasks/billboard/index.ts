@@ -8,7 +8,7 @@ import { chosenOf, placeOf } from './boards';
 import { addBoard, change, lookDown, moveBoard, removeBoard } from './edits';
 import { finds } from './finds';
 import { help } from './help';
-import type { BillboardState } from './state';
+import type { BillboardState } from './kept';
 import { tries } from './tries';
 
 /** The chosen board by its middle, in every picture of the house. */

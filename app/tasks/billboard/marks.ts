@@ -11,7 +11,7 @@ import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import { chosenOf, closeFrame, cornersOf, differencesNow, drawnNow, flatNow, placeOf, type DrawnBoard } from './boards';
-import type { BillboardState } from './state';
+import type { BillboardState } from './kept';
 import { modeWords } from './words';
 
 interface Derived {
@@ -147,7 +147,7 @@ export const marks: Marks<BillboardState, Derived> = {
     const parts: Parts[] = boards.map((one) => boardMarks(view, one));
     if (view.name === 'camera' && !now.flat) {
       const map = differencesNow(now);
-      if (map) parts.push(mapLines(view, map, (level) => `${figure(level, level < 1 ? 2 : 0)}°`));
+      if (map) parts.push(mapLines(view, map, (level) => `${figure(degrees(level), degrees(level) < 1 ? 2 : 0)}°`));
       if (folds['billboard-lean']) parts.push(leanMarks(view, now));
     }
     return { layers, marks: parts.flatMap((one) => one.marks), words: parts.flatMap((one) => one.words) };

@@ -1,6 +1,7 @@
+import { radians } from '../../../core/math/angle';
 import type { Project } from '../../../formats/project';
 import type { Try } from '../task';
-import type { BillboardState } from './state';
+import type { BillboardState } from './kept';
 
 const kept = ({ tasks }: Project) => tasks.billboard as BillboardState | undefined;
 
@@ -19,7 +20,7 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
     {
       id: 'billboard-stale',
       text: 'Under Stale turn boards before the camera, at 360°/s: so many pixels off with every frame.',
-      done: ({ project }) => kept(project)?.stale.on === true && kept(project)!.stale.turnRate >= 300,
+      done: ({ project }) => kept(project)?.stale.on === true && kept(project)!.stale.turnRate >= radians(300),
     },
   ],
   chart: [

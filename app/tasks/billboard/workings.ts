@@ -3,7 +3,7 @@ import { turnRateAt } from '../../../core/billboard/passing';
 import { screenSize } from '../../../core/billboard/size';
 import { worldUp } from '../../../core/camera/orientation';
 import { worldToViewRuf, pixelsPerUnit } from '../../../core/convert/project';
-import { degrees, radians } from '../../../core/math/angle';
+import { degrees } from '../../../core/math/angle';
 import { cross, dot, length, sub, type Vec3 } from '../../../core/math/vec3';
 import { taskMoment } from '../../state/slices';
 import type { Moment } from '../../state/moment';
@@ -11,7 +11,7 @@ import type { WorkingBuilder } from '../../working/builder';
 import type { WorkingTable } from '../../working/registry';
 import type { Line } from '../../working/tex';
 import { chosenOf, itemOf, placeOf } from './boards';
-import type { BillboardState } from './state';
+import type { BillboardState } from './kept';
 
 /** The chosen board at its place; null where there is none, and on a flat world. */
 function boardIn(facts: unknown) {
@@ -110,7 +110,7 @@ const passRate: WorkingBuilder = (facts, t) => {
   if (flat) return [];
   const { offset, speed, height, hold } = slice.pass;
   if (!(offset > 0)) return [];
-  const p = { offset, speed, height, hold: radians(hold) };
+  const p = { offset, speed, height, hold };
   return [
     {
       ...{ id: 'line-rate', says: 'As the eye is nearest, at t = 0', name: '\\omega ' },
