@@ -151,7 +151,7 @@ describe('the harbour as glTF', () => {
     expect(way!.id).toBe(project.camera.id);
     expect(way!.keys).toHaveLength(times.length);
     close(way!.keys[60]!.position, frames[60]!.eye, 1e-6);
-    expect(way!.keys[60]!.yaw).toBeCloseTo(6, 4);
+    expect(way!.keys[60]!.yaw).toBeCloseTo((6 * Math.PI) / 180, 6);
   });
 
   it('the chart is written in its plane', async () => {

@@ -1,5 +1,5 @@
 import type { Problem } from '../core/reasons';
-import { tidyDegrees, degrees } from '../core/math/angle';
+import { radians, tidyDegrees } from '../core/math/angle';
 import { frameFov, pictureShape, type CameraFrame } from '../core/camera/frame';
 import { anglesOfBasis, quatOfBasis } from '../core/camera/orientation';
 import type { ConventionCodec } from '../core/conventions/codec';
@@ -87,7 +87,7 @@ export function sceneOfProject(
   };
 }
 
-/** A camera's way as keys: seconds, canonical space, degrees. */
+/** A camera's track as keys: seconds, canonical space, radians. */
 export interface CameraKeys {
   readonly id: string;
   readonly keys: readonly { readonly time: number; readonly position: Vec3; readonly yaw: number; readonly pitch: number; readonly roll: number; readonly verticalFov: number }[]; // prettier-ignore
@@ -176,8 +176,8 @@ export function projectFromScene(
     const of = course.of === 'camera' ? cameras.find(({ id }) => id === course.id) : undefined;
     if (!of) return [];
     const angles = anglesAlong(course.rotations);
-    const fov = of.lens.kind === 'perspective' ? degrees(of.lens.verticalFov) : 45;
-    return [{ id: course.id, keys: course.times.map((time, i) => ({ time, position: course.positions[i]!, yaw: degrees(angles[i]!.yaw), pitch: degrees(angles[i]!.pitch), roll: degrees(angles[i]!.roll), verticalFov: fov })) }]; // prettier-ignore
+    const fov = of.lens.kind === 'perspective' ? of.lens.verticalFov : radians(45);
+    return [{ id: course.id, keys: course.times.map((time, i) => ({ time, position: course.positions[i]!, ...angles[i]!, verticalFov: fov })) }]; // prettier-ignore
   });
   return { ok: true, project: whole.project, ways, said };
 }

@@ -8,7 +8,7 @@ import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
 import type { Project } from '../../formats/project';
 import { momentOf } from '../state/moment';
-import { rereadSlices, sliceOf, slices, taskMoment, withSliceIn } from '../state/slices';
+import { rereadSlices, sliceOf, slices, taskMoment, unreadSlices, withSliceIn } from '../state/slices';
 import { fieldEntries, fieldFacts, putAt, schemaAt, valueAt, type FieldPath } from '../sheet/fieldFacts';
 
 vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
@@ -108,3 +108,38 @@ describe.each(described)('the fields of %s', (task, { schema }) => {
     for (const { at } of fieldEntries(task, schema)) expect(at).toMatch(/^\[data-field="\w+( \w+)+"\]$/);
   });
 });
+
+/** Numbers of the demo as they were stored before angles were in radians. */
+const olderStates: Readonly<Record<string, { readonly version: number; readonly change: (state: never) => object }>> = {
+  visibility: { version: 2, change: (state: { over: object }) => ({ over: { ...state.over, turnRate: 45 } }) },
+  pick: { version: 1, change: () => ({ shake: { yaw: 0.8, pitch: -0.5, roll: 1.2, offset: [0.05, 0.03] }, recoil: 1.5, turnRate: 90 }) },
+  billboard: { version: 1, change: (state: { stale: object }) => ({ contour: 10, stale: { ...state.stale, turnRate: 90 } }) },
+  motion: {
+    version: 1,
+    change: (state: { tracks: object; turning: object }) => ({
+      tracks: {
+        ...state.tracks,
+        'round-the-light': { travel: { kind: 'orbit', centre: [-21, 11, -20], yawRate: 12, pitchRate: 0, pitchLimits: [-60, 20], distanceRate: 0 }, shake: null },
+        'bridge-wing': { travel: { kind: 'rest' }, shake: { seed: 5, frequency: 1.6, decay: 0, strength: 1, yaw: 0.8, pitch: 1.1, roll: 1.4, offset: [0.12, 0.2] } },
+        'lamp-room': { travel: { kind: 'walk', pitchLimit: 89, inputs: [{ from: 0, to: 36, right: 0, up: 0, ahead: 0, yawRate: 10, pitchRate: 0 }] }, shake: null },
+        breakwater: { travel: { kind: 'dollyZoom', target: [-21, 13, -20], distance: [43.7035468, 12], widest: 120, duration: 15, ease: 'gentle' }, shake: null },
+      },
+      turning: { ...state.turning, rate: 40 },
+      steering: { speed: 6, sensitivity: 0.2, pitchLimit: 85 },
+    }),
+  },
+}; // prettier-ignore
+it.each(Object.entries(olderStates))(
+  'the older state of %s is read as the present one',
+  (task, { version, change }) => {
+    const demo = saltmarrow();
+    const present = sliceOf<object>(task, demo);
+    const older = { ...present, ...change(present as never), version };
+    const read = sliceOf(task, { ...demo, tasks: { [task]: older } } as Project);
+    const numbers = (value: unknown): unknown[] => typeof value === 'object' && value !== null ? Object.keys(value).sort().flatMap((key) => [key, ...numbers((value as Record<string, unknown>)[key])]) : [value]; // prettier-ignore
+    const [a, b] = [numbers(read), numbers(present)];
+    expect(a).toHaveLength(b.length);
+    a.forEach((v, i) => (typeof v === 'number' ? expect(v).toBeCloseTo(b[i] as number, 12) : expect(v).toBe(b[i])));
+    expect(unreadSlices({ ...demo, tasks: { [task]: older } } as Project)).toEqual([]);
+  },
+);

@@ -7,6 +7,8 @@ import { radians } from '../../core/math/angle';
 import { frameStages } from '../../core/motion/stages';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
+import { reinterpretValue } from '../../core/quantities/convert';
+import { space } from '../../core/quantities/world';
 import { presets } from '../../core/conventions/conventions';
 import { projectRequest } from '../../formats/camera';
 import { allCameras, type Project } from '../../formats/project';
@@ -19,9 +21,8 @@ import { journeyOf, mannerNow, trackKey, trackOf } from './motion/journey';
 import { mannersOf } from '../../core/motion/rates';
 import { moves as motionMoves } from './motion/moves';
 import { requestShake, requestTrack } from './motion/queries';
-import { rereadTrack } from './motion/reread';
 import { seriesOf } from './motion/series';
-import type { CameraTrack, MotionState, Travel } from './motion/kept';
+import { cameraTrack, type CameraTrack, type MotionState, type Travel } from './motion/kept';
 import { slice } from './motion/state';
 import { steeredFrame, withFrame } from './motion/steer';
 import { subjectOf } from './motion/subject';
@@ -50,20 +51,22 @@ const withTrack = (project: Project, track: CameraTrack): Project =>
 
 const real = (min: number, max: number) => fc.integer({ min: 0, max: 4096 }).map((v) => min + ((max - min) * v) / 4096);
 const place = fc.tuple(real(-30, 30), real(-5, 30), real(-30, 30)).map((p): [number, number, number] => [...p]);
+/** Radians of an angle between two in degrees. */
+const turn = (min: number, max: number) => real(min, max).map(radians);
 const ease = fc.constantFrom('even', 'gentle', 'gentleStart', 'gentleEnd' as const) as fc.Arbitrary<'even' | 'gentle'>;
 const travels: fc.Arbitrary<Travel> = fc.oneof(
   place.map((velocity): Travel => ({ kind: 'scroll', velocity })),
   fc.record({ halfLife: real(0, 2), zone: fc.tuple(real(0, 4), real(0, 4), real(0, 4)) }).map(({ halfLife, zone }): Travel => ({ kind: 'follow', body: 'gull-1', halfLife, lookAhead: halfLife / 3, deadZone: [...zone], bounds: null })), // prettier-ignore
-  fc.record({ centre: place, yaw: real(-60, 60), pitch: real(-20, 20), far: real(-0.1, 0.1) }).map(({ centre, yaw, pitch, far }): Travel => ({ kind: 'orbit', centre, yawRate: yaw, pitchRate: pitch, pitchLimits: [-70, 60], distanceRate: far })), // prettier-ignore
-  fc.array(fc.record({ step: real(0.2, 5), position: place, yaw: real(-180, 180), pitch: real(-80, 80), roll: real(-30, 30), fov: real(20, 100), ease }), { minLength: 1, maxLength: 5 }).map((list): Travel => {
+  fc.record({ centre: place, yaw: turn(-60, 60), pitch: turn(-20, 20), far: real(-0.1, 0.1) }).map(({ centre, yaw, pitch, far }): Travel => ({ kind: 'orbit', centre, yawRate: yaw, pitchRate: pitch, pitchLimits: [radians(-70), radians(60)], distanceRate: far })), // prettier-ignore
+  fc.array(fc.record({ step: real(0.2, 5), position: place, yaw: turn(-180, 180), pitch: turn(-80, 80), roll: turn(-30, 30), fov: turn(20, 100), ease }), { minLength: 1, maxLength: 5 }).map((list): Travel => {
     let time = -0.2;
     return { kind: 'path', keys: list.map(({ step, position, yaw, pitch, roll, fov, ease: e }, i) => ({ id: `k${i}`, time: (time += step), position, yaw, pitch, roll, verticalFov: fov, ease: e })) };
   }), // prettier-ignore
-  fc.array(fc.record({ from: real(0, 5), long: real(0.1, 5), right: real(-5, 5), ahead: real(-5, 5), yaw: real(-90, 90), pitch: real(-40, 40) }), { maxLength: 3 }).map((list): Travel => ({
-    ...{ kind: 'walk', pitchLimit: 75 },
+  fc.array(fc.record({ from: real(0, 5), long: real(0.1, 5), right: real(-5, 5), ahead: real(-5, 5), yaw: turn(-90, 90), pitch: turn(-40, 40) }), { maxLength: 3 }).map((list): Travel => ({
+    ...{ kind: 'walk', pitchLimit: radians(75) },
     inputs: list.map(({ from, long, right, ahead, yaw, pitch }) => ({ from, to: from + long, right, up: 0.5, ahead, yawRate: yaw, pitchRate: pitch })),
   })), // prettier-ignore
-  fc.record({ from: real(5, 60), to: real(5, 60), ease }).map(({ from, to, ease: e }): Travel => ({ kind: 'dollyZoom', target: [-21, 13, -20], distance: [from, to], widest: 100, duration: 8, ease: e })), // prettier-ignore
+  fc.record({ from: real(5, 60), to: real(5, 60), ease }).map(({ from, to, ease: e }): Travel => ({ kind: 'dollyZoom', target: [-21, 13, -20], distance: [from, to], widest: radians(100), duration: 8, ease: e })), // prettier-ignore
 );
 
 it('steps every kind of track in a way that it allows, and knows an answer of an earlier track', () => {
@@ -163,7 +166,7 @@ describe('the camera of the page over time', () => {
   });
 
   it('has the ways that a scene brought: at each of their keys the camera stands and looks as it says', () => {
-    const numbers = { position: place, yaw: real(-170, 170), pitch: real(-80, 80), roll: real(-30, 30), verticalFov: real(20, 100) }; // prettier-ignore
+    const numbers = { position: place, yaw: turn(-170, 170), pitch: turn(-80, 80), roll: turn(-30, 30), verticalFov: turn(20, 100) }; // prettier-ignore
     const keys = fc.array(fc.record({ step: real(0.2, 5), ...numbers }), { minLength: 1, maxLength: 6 });
     fc.assert(
       fc.property(keys, fc.constantFrom(...allCameras(harbour).map(({ id }) => id)), (list, id) => {
@@ -178,7 +181,7 @@ describe('the camera of the page over time', () => {
           const shown = journeyAt(journey, at);
           if (!shown.ok) throw new Error('a proper camera');
           shown.value.eye.forEach((v, i) => expect(v).toBeCloseTo(position[i]!, 9));
-          const basis = basisOfAngles({ yaw: radians(yaw), pitch: radians(pitch), roll: radians(roll) });
+          const basis = basisOfAngles({ yaw, pitch, roll });
           for (const axis of ['right', 'up', 'forward'] as const)
             shown.value[axis].forEach((v, i) => expect(v).toBeCloseTo(basis[axis][i]!, 9));
         }
@@ -191,9 +194,9 @@ describe('the camera of the page over time', () => {
     const [from, to] = [presets.WebGL, presets.Vulkan].map((conventions) => own({ ...harbour, conventions }).codec) as [Moment['codec'], Moment['codec']]; // prettier-ignore
     fc.assert(
       fc.property(travels, (travel) => {
-        const track: CameraTrack = { travel, shake: { seed: 1, frequency: 2, decay: 0, strength: 1, yaw: 1, pitch: 2, roll: 3, offset: [0, 1] } }; // prettier-ignore
-        const again = rereadTrack(track, from, to, false);
-        const written = (one: CameraTrack, e: Moment['codec']) => [requestShake(one, e), one.travel.kind === 'follow' ? null : requestTrack(one, { ...own(harbour), project: harbour, codec: e, flat: false, rest: own(harbour).rest })]; // prettier-ignore
+        const track: CameraTrack = { travel, shake: { seed: 1, frequency: 2, decay: 0, strength: 1, yaw: 0.01, pitch: 0.02, roll: 0.03, offset: [0, 1] } }; // prettier-ignore
+        const again = reinterpretValue(cameraTrack, track, { codec: from, world: space }, { codec: to, world: space });
+        const written = (one: CameraTrack, e: Moment['codec']) => [requestShake(one, { codec: e, world: space }), one.travel.kind === 'follow' ? null : requestTrack(one, { ...own(harbour), project: harbour, codec: e, world: space, rest: own(harbour).rest })]; // prettier-ignore
         const numbers = (v: unknown): number[] => JSON.stringify(v).match(/-?\d+(\.\d+)?(e[+-]?\d+)?/g)?.map(Number) ?? []; // prettier-ignore
         const [a, b] = [numbers(written(track, from)), numbers(written(again, to))];
         expect(b).toHaveLength(a.length);
@@ -211,8 +214,8 @@ describe('what Motion works out', () => {
     const now = own(through(harbour, 'breakwater'));
     const series = seriesOf(journeyOf(now)!, subjectOf(now)!, 15, 60);
     expect(series).toHaveLength(61);
-    expect(series[0]!.fov).toBeCloseTo(34, 6);
-    expect(series.at(-1)!.fov!).toBeGreaterThan(90);
+    expect(series[0]!.fov).toBeCloseTo(radians(34), 8);
+    expect(series.at(-1)!.fov!).toBeGreaterThan(radians(90));
     for (const { x } of series) expect(x).toBeCloseTo(640, 0);
     expect(series.at(-1)!.speed).toBeLessThan(0.01);
   });
@@ -252,14 +255,14 @@ describe('what Motion works out', () => {
   });
 
   it('records steering: stretches as long as the hand does the same, the pointer by what it moved', () => {
-    const steering = { speed: 6, sensitivity: 0.2, pitchLimit: 85 };
+    const steering = { speed: 6, sensitivity: radians(0.2), pitchLimit: radians(85) };
     const ahead = steeredFrame(new Set(['ArrowUp']), [0, 0], 0.016, steering);
     expect(ahead).toEqual({ right: 0, up: 0, ahead: 6, yawRate: 0, pitchRate: 0 });
     const across = steeredFrame(new Set(['ArrowUp', 'ArrowRight']), [10, -5], 0.02, steering);
     expect(Math.hypot(across.right, across.ahead)).toBeCloseTo(6, 12);
     // Ten pixels turn by two degrees, however long the frame was.
-    expect(across.yawRate * 0.02).toBeCloseTo(2, 12);
-    expect(across.pitchRate * 0.02).toBeCloseTo(1, 12);
+    expect(across.yawRate * 0.02).toBeCloseTo(radians(2), 12);
+    expect(across.pitchRate * 0.02).toBeCloseTo(radians(1), 12);
     const inputs: MotionState['tracks'][string]['travel'] & { kind: 'walk' } = { kind: 'walk', inputs: [], pitchLimit: 85 }; // prettier-ignore
     const still = steeredFrame(new Set(), [0, 0], 0.016, steering);
     withFrame(inputs.inputs, still, 0, 0.1);

@@ -82,6 +82,8 @@ const surfaceKind = (unit: QuantityUnit): QuantityKind<Vec2> => ({
   read: (written, { world, codec }) => world.readSurface(written as unknown as Vec2, codec),
 });
 
+const pitchKind = turnKind('angle', 'pitch');
+
 /** The kinds by their names. */
 export const kinds = {
   /** A place in the world. */
@@ -121,8 +123,17 @@ export const kinds = {
   /** Clockwise from straight ahead in 3D, from up in 2D, seen from above; in any conventions. */
   heading: angleKind('angle'),
   yaw: turnKind('angle', 'yaw'),
-  pitch: turnKind('angle', 'pitch'),
+  pitch: pitchKind,
   roll: turnKind('angle', 'roll'),
+  /** The lowest and the highest pitch, in rising order in any conventions. */
+  pitchRange: {
+    unit: 'angle',
+    isPlain: false,
+    axes: () => ['lowest', 'highest'],
+    write: (range, context) => range.map((v) => pitchKind.write(v, context)).sort((a, b) => a - b),
+    read: (written, context) =>
+      written.map((v) => pitchKind.read(v, context)).sort((a, b) => a - b) as [number, number],
+  } satisfies QuantityKind<Vec2> as QuantityKind<Vec2>,
   angularRate: angleKind('angularRate'),
   yawRate: turnKind('angularRate', 'yaw'),
   pitchRate: turnKind('angularRate', 'pitch'),

@@ -14,8 +14,8 @@ import { plane, space, worldOf } from './world';
 const contexts: fc.Arbitrary<QuantityContext> = fc
   .tuple(conventions, fc.constantFrom(space, plane))
   .map(([own, world]) => ({ codec: codecOf(own), world }));
-const components: Partial<Record<KindName, number>> = { rotation: 4, surfacePoint: 2, surfaceVector: 2 };
-const vectorKinds: readonly KindName[] = ['point', 'direction', 'velocity', 'sizes', 'surfacePoint', 'surfaceVector', 'rotation']; // prettier-ignore
+const components: Partial<Record<KindName, number>> = { rotation: 4, surfacePoint: 2, surfaceVector: 2, pitchRange: 2 };
+const vectorKinds: readonly KindName[] = ['pitchRange', 'point', 'direction', 'velocity', 'sizes', 'surfacePoint', 'surfaceVector', 'rotation']; // prettier-ignore
 
 /** A canonical value of a kind in a world: points of a 2D world have z = 0, rotations length 1. */
 const valueIn = (kind: KindName, { world }: QuantityContext): fc.Arbitrary<number | number[]> => {
@@ -27,6 +27,7 @@ const valueIn = (kind: KindName, { world }: QuantityContext): fc.Arbitrary<numbe
       const norm = Math.hypot(x, y, z, w);
       return norm > 1e-3 ? v.map((one) => one / norm) : [0, 0, 0, 1];
     }
+    if (kind === 'pitchRange') return [...v].sort((a, b) => a - b);
     return world === plane && ['point', 'direction', 'velocity'].includes(kind) ? [v[0]!, v[1]!, 0] : v;
   });
 };

@@ -93,6 +93,13 @@ export const direction = (options: QuantityOptions = {}) =>
   );
 export const velocity = tripleOf('velocity');
 export const sizes = tripleOf('sizes');
+/** The lowest pitch first. */
+export const pitchRange = (options: QuantityOptions = {}) =>
+  describe(
+    two().refine(([low, high]) => low <= high, 'must have the lower limit first'),
+    'pitchRange',
+    options,
+  );
 export const surfacePoint = pairOf('surfacePoint');
 export const surfaceVector = pairOf('surfaceVector');
 export const rotation = (options: QuantityOptions = {}) =>

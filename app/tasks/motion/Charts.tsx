@@ -2,7 +2,6 @@ import { DataList } from '../../sheet/DataList';
 import { AtMoment, Curves } from '../../sheet/Curves';
 import type { Viewport } from '../../../core/camera/frame';
 import type { ConventionCodec } from '../../../core/conventions/codec';
-import { radians } from '../../../core/math/angle';
 import { memo } from '../../state/memo';
 import { spanOf } from '../../state/span';
 import { useTaskMoment } from '../../state/tempo';
@@ -27,7 +26,7 @@ const onScreen = (e: ConventionCodec, v: Viewport, x: number | null, y: number |
 const chartsOf = memo((series: readonly Sample[], span: number, e: ConventionCodec, v: Viewport) => {
   const data = series.map(({ x, y, fov, ...one }) => {
     const place = onScreen(e, v, x, y);
-    return { ...one, fov: fov === null ? null : e.toAngle(radians(fov)), x: place?.[0] ?? null, y: place?.[1] ?? null };
+    return { ...one, fov: fov === null ? null : e.toAngle(fov), x: place?.[0] ?? null, y: place?.[1] ?? null };
   });
   const x = { show: (t: number) => figure(t, span < 20 && !Number.isInteger(t) ? 1 : 0), domain: [0, span] } as const;
   /** From least to greatest, and no nearer than a hundredth: rounding is no curve. */
@@ -106,7 +105,7 @@ export function Charts() {
                 <div className="line">
                   field of view {trackOf(now)?.travel.kind === 'dollyZoom' && <WorkingButton of="dolly" />}
                   <span className="right" data-testid="motion-fov">
-                    {at.fov === null ? 'parallel' : `${figure(e.toAngle(radians(at.fov)), 3)}${angle}`}
+                    {at.fov === null ? 'parallel' : `${figure(e.toAngle(at.fov), 3)}${angle}`}
                   </span>
                 </div>
                 <div className="line">

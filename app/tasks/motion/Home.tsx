@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { anglesOfBasis } from '../../../core/camera/orientation';
-import { degrees, radians } from '../../../core/math/angle';
+import { radians } from '../../../core/math/angle';
 import { poseAt } from '../../../core/motion/bodies';
 import { coreMotion } from '../../../formats/camera';
 import { mostPlaces } from '../../../formats/project';
@@ -37,7 +37,7 @@ function cameraTable(rate: number): string {
     if (flat) return [[plain(time), ...place.map(plain)]];
     const { yaw, pitch, roll } = e.toAngles(anglesOfBasis(made.value));
     const fov = verticalFov(made.value);
-    return [[plain(time), ...[...place, yaw, pitch, roll].map(plain), fov === null ? '' : plain(e.toAngle(radians(fov)))]]; // prettier-ignore
+    return [[plain(time), ...[...place, yaw, pitch, roll].map(plain), fov === null ? '' : plain(e.toAngle(fov))]]; // prettier-ignore
   });
   return writeTable(['time', ...form.letters, ...(flat ? [] : ['yaw', 'pitch', 'roll', 'fov'])], rows);
 }
@@ -69,8 +69,8 @@ export function takeCameraTable(text: string): void {
     const angles = e.fromAngles({ yaw: row.yaw ?? own.yaw, pitch: row.pitch ?? own.pitch, roll: row.roll ?? own.roll });
     return {
       ...{ id: newId(), time: row.time, position: [...form.read(row.place)] as Triple, ease: 'even' },
-      ...{ yaw: degrees(angles.yaw), pitch: degrees(angles.pitch), roll: degrees(angles.roll) },
-      verticalFov: row.fov === null ? (verticalFov(rest) ?? 45) : degrees(e.fromAngle(row.fov)),
+      ...angles,
+      verticalFov: row.fov === null ? (verticalFov(rest) ?? radians(45)) : e.fromAngle(row.fov),
     };
   });
   changeTrack('take a path from a table', (track) => void (track.travel = { kind: 'path', keys }));

@@ -19,7 +19,12 @@ export function Keys() {
     readonly time: number;
     readonly fov: number;
   }
-  const rows = keys.map(({ id, time, verticalFov }, i): Row => ({ id, n: i + 1, time, fov: verticalFov }));
+  const rows = keys.map(({ id, time, verticalFov }, i): Row => ({
+    id,
+    n: i + 1,
+    time,
+    fov: now.codec.toAngle(verticalFov),
+  }));
   // The key at the moment, or the last before it.
   const at = keys.reduce((found, { time }, i) => (time <= now.time + 1e-6 ? i : found), 0);
   const key = keys[at]!;
@@ -71,7 +76,7 @@ export function Keys() {
           label="fov"
           of={null}
           value={key.verticalFov}
-          refuse={(v) => (v > 0 && v < 180 ? null : 'Between 0° and 180°.')}
+          refuse={(v) => (v > 0 && v < Math.PI ? null : 'Between 0° and 180°.')}
           set={(v, g) => changeKey(key.id, 'set the field of view of a key', (d) => void (d.verticalFov = v), g)}
         />
       </div>

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { degrees, radians } from '../../../core/math/angle';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { lengths } from '../../ui/parseNumber';
@@ -33,9 +34,9 @@ export function Steer() {
           label="turns"
           unit="°/px"
           step={0.05}
-          value={steering.sensitivity}
+          value={degrees(steering.sensitivity)}
           refuse={(v) => (v > 0 ? null : 'A sensitivity above 0.')}
-          set={(v, g) => set('set the sensitivity', (d) => void (d.sensitivity = v), g)}
+          set={(v, g) => set('set the sensitivity', (d) => void (d.sensitivity = radians(v)), g)}
         />
       </div>
       <div className="row">
@@ -45,7 +46,7 @@ export function Steer() {
           label="pitch to ±"
           of={null}
           value={steering.pitchLimit}
-          refuse={(v) => (v >= 0 && v <= 90 ? null : 'From 0° to 90°.')}
+          refuse={(v) => (v >= 0 && v <= radians(90) ? null : 'From 0° to 90°.')}
           set={(v, g) => set('limit the pitch', (d) => void (d.pitchLimit = v), g)}
         />
       </div>

@@ -1,3 +1,4 @@
+import { radians } from '../../../core/math/angle';
 import { DataList } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
@@ -25,7 +26,7 @@ export function Stretches({ inputs, limit }: { inputs: readonly Steered[]; limit
       set={(v, g) => set(`set the speed ${name}`, (d) => void (d[name] = v), g)}
     />
   );
-  const rate = (v: number, of: 'yaw' | 'pitch') => e.toAngles({ yaw: 0, pitch: 0, roll: 0, [of]: (v * Math.PI) / 180 })[of]; // prettier-ignore
+  const rate = (v: number, of: 'yaw' | 'pitch') => e.toAngles({ yaw: 0, pitch: 0, roll: 0, [of]: v })[of]; // prettier-ignore
   return (
     <>
       <DataList
@@ -112,7 +113,7 @@ export function Stretches({ inputs, limit }: { inputs: readonly Steered[]; limit
           label="pitch to ±"
           of={null}
           value={limit}
-          refuse={(v) => (v >= 0 && v <= 90 ? null : 'From 0° to 90°.')}
+          refuse={(v) => (v >= 0 && v <= radians(90) ? null : 'From 0° to 90°.')}
           set={(v, g) => changeTrack('limit the pitch', ({ travel }) => travel.kind === 'walk' && void (travel.pitchLimit = v), g)} // prettier-ignore
         />
       </div>

@@ -235,7 +235,7 @@ export function Terms({ travel: t }: { travel: Travel }) {
               label="up to"
               of={null}
               value={t.widest}
-              refuse={(v) => (v > 0 && v < 180 ? null : 'Between 0° and 180°.')}
+              refuse={(v) => (v > 0 && v < Math.PI ? null : 'Between 0° and 180°.')}
               set={(v, g) => set('dollyZoom', 'limit the field of view', (d) => void (d.widest = v), g)}
             />
           </div>

@@ -1,6 +1,6 @@
 import type { Draft } from 'immer';
 import { anglesOfBasis } from '../../../core/camera/orientation';
-import { tidyDegrees } from '../../../core/math/angle';
+import { radians } from '../../../core/math/angle';
 import { addScaled, type Vec3 } from '../../../core/math/vec3';
 import { frameStages, type FrameStage } from '../../../core/motion/stages';
 import { moveTo } from '../../sheet/moveTo';
@@ -45,8 +45,8 @@ export function keyOf({ frame }: Pick<Moment, 'frame'>, time: number): PathKey {
   const { yaw, pitch, roll } = anglesOfBasis(frame);
   return {
     ...{ id: newId(), time: Number(time.toFixed(3)), position: tidied(frame.eye), ease: 'even' },
-    ...{ yaw: tidyDegrees(yaw), pitch: tidyDegrees(pitch), roll: tidyDegrees(roll) },
-    verticalFov: tidy(verticalFov(frame) ?? 45),
+    ...{ yaw, pitch, roll },
+    verticalFov: verticalFov(frame) ?? radians(45),
   };
 }
 
@@ -67,7 +67,14 @@ function begun(kind: TravelKind, now: Moment<MotionState>): Travel {
       return { kind, body: now.slice.subject ?? moving?.id ?? project.bodies[0]?.id ?? '', halfLife: 0.5, lookAhead: 0, deadZone: [0, 0, 0], bounds: null }; // prettier-ignore
     }
     case 'orbit':
-      return { kind, centre: target, yawRate: 12, pitchRate: 0, pitchLimits: [-80, 80], distanceRate: 0 };
+      return {
+        kind,
+        centre: target,
+        yawRate: radians(12),
+        pitchRate: 0,
+        pitchLimits: [radians(-80), radians(80)],
+        distanceRate: 0,
+      };
     case 'path': {
       const first = keyOf({ frame: rest }, 0);
       const on = tidied(addScaled(addScaled(rest.eye, rest.forward, Math.max(1, ahead / 3)), rest.right, Math.max(1, ahead / 6))); // prettier-ignore
@@ -76,11 +83,13 @@ function begun(kind: TravelKind, now: Moment<MotionState>): Travel {
     case 'walk':
       return {
         ...{ kind, pitchLimit: now.slice.steering.pitchLimit },
-        inputs: [{ from: 0, to: 5, right: 0, up: 0, ahead: now.slice.steering.speed, yawRate: 10, pitchRate: 0 }],
+        inputs: [
+          { from: 0, to: 5, right: 0, up: 0, ahead: now.slice.steering.speed, yawRate: radians(10), pitchRate: 0 },
+        ],
       };
     case 'dollyZoom': {
       const from = tidy(Math.max(ahead, 1e-3));
-      return { kind, target, distance: [from, tidy(from / 3)], widest: 120, duration: 8, ease: 'gentle' };
+      return { kind, target, distance: [from, tidy(from / 3)], widest: radians(120), duration: 8, ease: 'gentle' };
     }
     case 'blend':
       return { kind, subject: target, duration: 6, ease: 'gentle' };
@@ -94,7 +103,7 @@ export function takeKind(kind: TravelKind): void {
 }
 
 const firstShake: Shaking = {
-  ...{ seed: 1, frequency: 2, decay: 0, strength: 1, yaw: 0.5, pitch: 0.5, roll: 0.5 },
+  ...{ seed: 1, frequency: 2, decay: 0, strength: 1, yaw: radians(0.5), pitch: radians(0.5), roll: radians(0.5) },
   offset: [0, 0],
 };
 export const toggleShake = (): void =>

@@ -1,5 +1,4 @@
 import { letterOf } from '../../../core/conventions/axes';
-import { degrees, radians } from '../../../core/math/angle';
 import type { Ease } from '../../../core/motion/path';
 import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
@@ -101,7 +100,7 @@ export function SizeFields({ name, value, set }: { name: string; value: Readonly
   ));
 }
 
-/** An angle or a rate of one, kept in degrees of the canonical sense, in the unit and sense in force. */
+/** An angle or a rate of one, in the unit and sense in force. */
 export function AngleNum({
   name,
   label,
@@ -119,15 +118,15 @@ export function AngleNum({
   of: 'yaw' | 'pitch' | 'roll' | null;
   value: number;
   set: Set<number>;
-  refuse?: (degreesOf: number) => string | null;
+  refuse?: (radians: number) => string | null;
   perSecond?: boolean;
   source?: string;
   width?: string;
 }) {
   const { codec: e } = useTaskMoment<MotionState>('motion');
   const none = { yaw: 0, pitch: 0, roll: 0 };
-  const out = (v: number) => (of ? e.toAngles({ ...none, [of]: radians(v) })[of] : e.toAngle(radians(v)));
-  const back = (v: number) => degrees(of ? e.fromAngles({ ...none, [of]: v })[of] : e.fromAngle(v));
+  const out = (v: number) => (of ? e.toAngles({ ...none, [of]: v })[of] : e.toAngle(v));
+  const back = (v: number) => (of ? e.fromAngles({ ...none, [of]: v })[of] : e.fromAngle(v));
   const { unit } = e.conventions.angles;
   const sign = unit === 'degrees' ? '°' : 'rad';
   const tidy = (v: number) => Number(v.toPrecision(12)) || 0;
@@ -141,7 +140,7 @@ export function AngleNum({
       shown={(v) => figure(v, unit === 'degrees' ? 2 : 4)}
       units={anglesIn(unit)}
       refuse={(v) => refuse?.(back(v)) ?? null}
-      onChange={(v, gesture) => set(tidy(back(v)), gesture)}
+      onChange={(v, gesture) => set(back(v), gesture)}
     />
   );
 }

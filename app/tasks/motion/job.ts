@@ -1,5 +1,4 @@
 import type { CameraFrame } from '../../../core/camera/frame';
-import { radians } from '../../../core/math/angle';
 import { worldToPixel } from '../../../core/convert/project';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import { frameTimes, heldInSteps, steppedCameras, tunedFor, type Manner } from '../../../core/motion/rates';
@@ -105,7 +104,7 @@ const turned: JobSpec<MotionState, AskedTurning, TurnedBoth> = {
   run: async ({ frame, turning }, control) => {
     await control.breathe();
     const { rate, steps, precision, repair, minutes } = turning;
-    const terms = { axis: [0, 1, 0] as Vec3, rate: radians(rate), stepsPerSecond: steps, precision };
+    const terms = { axis: [0, 1, 0] as Vec3, rate, stepsPerSecond: steps, precision };
     const without = turnedInSteps(frame, { ...terms, repairEvery: null }, 60 * minutes, 60);
     control.progress(0.5);
     await control.breathe();

@@ -1,4 +1,3 @@
-import { radians } from '../../../core/math/angle';
 import { worldToViewRuf } from '../../../core/convert/project';
 import { addScaled, sub, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import { courseOf, type MovingBody } from '../../../core/motion/bodies';
@@ -50,7 +49,7 @@ const flatCourse = memo((course: Course<Vec3>): Course<Vec2> => course.map(([t, 
 
 const coreShake = ({ seed, frequency, decay, strength, yaw, pitch, roll, offset }: Shaking): CameraMotion['shake'] => ({
   strength,
-  terms: { seed, frequency, decay, offset, angles: { yaw: radians(yaw), pitch: radians(pitch), roll: radians(roll) } },
+  terms: { seed, frequency, decay, offset, angles: { yaw, pitch, roll } },
 });
 
 /**
@@ -64,7 +63,7 @@ export function dollyDistances(
   const { kind, extents: e, near } = rest;
   const ahead = worldToViewRuf(rest, target)[2];
   if (kind !== 'perspective' || !(ahead > 0)) return distance;
-  const nearest = (Math.abs(e.top - e.bottom) * ahead) / near / (2 * Math.tan(radians(widest) / 2));
+  const nearest = (Math.abs(e.top - e.bottom) * ahead) / near / (2 * Math.tan(widest / 2));
   return [Math.max(nearest, distance[0]), Math.max(nearest, distance[1])];
 }
 
@@ -90,22 +89,21 @@ function coreTravel(
     case 'orbit':
       return {
         ...{ kind: 'orbit', centre: travel.centre, distanceRate: travel.distanceRate },
-        ...{ yawRate: radians(travel.yawRate), pitchRate: radians(travel.pitchRate) },
-        pitchLimits: [radians(travel.pitchLimits[0]), radians(travel.pitchLimits[1])],
+        ...{ yawRate: travel.yawRate, pitchRate: travel.pitchRate, pitchLimits: travel.pitchLimits },
       };
     case 'path':
       return {
         kind: 'path',
         keys: travel.keys.map(({ time, position, yaw, pitch, roll, verticalFov, ease }) => ({
-          ...{ time, ease, eye: position, verticalFov: radians(verticalFov) },
-          angles: { yaw: radians(yaw), pitch: radians(pitch), roll: radians(roll) },
+          ...{ time, ease, eye: position, verticalFov },
+          angles: { yaw, pitch, roll },
         })),
       };
     case 'walk':
       return {
         kind: 'walk',
-        inputs: travel.inputs.map(({ yawRate, pitchRate, ...one }) => ({ ...one, turn: radians(yawRate), lift: radians(pitchRate) })), // prettier-ignore
-        pitchLimit: radians(travel.pitchLimit),
+        inputs: travel.inputs.map(({ yawRate, pitchRate, ...one }) => ({ ...one, turn: yawRate, lift: pitchRate })), // prettier-ignore
+        pitchLimit: travel.pitchLimit,
       };
   }
 }

@@ -1,102 +1,162 @@
-import type { FrameStage } from '../../../core/motion/stages';
-import type { Manner } from '../../../core/motion/rates';
+import * as z from 'zod';
+import { radians } from '../../../core/math/angle';
 import type { Ease } from '../../../core/motion/path';
-
-/* What Motion keeps, as types; `state.ts` has its schema. */
-
-export type Pair = [number, number];
-export type Triple = [number, number, number];
+import { frameStages } from '../../../core/motion/stages';
+import {
+  angle,
+  angularRate,
+  choice,
+  count,
+  group,
+  id,
+  length,
+  list,
+  optional,
+  pitch,
+  pitchRange,
+  pitchRate,
+  point,
+  ratio,
+  roll,
+  seconds,
+  surfacePoint,
+  velocity,
+  yaw,
+  yawRate,
+} from '../../../core/quantities/quantity';
 
 export const eases: readonly Ease[] = ['even', 'gentle', 'gentleStart', 'gentleEnd'];
 export const travelKinds = ['rest', 'scroll', 'follow', 'orbit', 'path', 'walk', 'dollyZoom', 'blend'] as const;
 export type TravelKind = (typeof travelKinds)[number];
-/** The tracks that a flat camera has. */
+/** The tracks that a 2D camera has. */
 export const flatKinds: readonly TravelKind[] = ['rest', 'scroll', 'follow'];
-
-/** A place of the camera at a time: canonical space, degrees. */
-export interface PathKey {
-  id: string;
-  time: number;
-  position: Triple;
-  yaw: number;
-  pitch: number;
-  roll: number;
-  verticalFov: number;
-  ease: Ease;
-}
-/** Even steering from one time to another: units and degrees a second. */
-export interface Steered {
-  from: number;
-  to: number;
-  right: number;
-  up: number;
-  ahead: number;
-  yawRate: number;
-  pitchRate: number;
-}
-
-/** How a camera travels, in canonical space (on a flat world right, up, 0), degrees and seconds. */
-export type Travel =
-  | { kind: 'rest' }
-  | { kind: 'scroll'; velocity: Triple }
-  | {
-      kind: 'follow';
-      /** The body; one that there is not is followed nowhere. */
-      body: string;
-      halfLife: number;
-      /** Seconds by which its own speed carries what is followed ahead of it. */
-      lookAhead: number;
-      deadZone: Triple;
-      bounds: { min: Pair; max: Pair } | null;
-    }
-  | { kind: 'orbit'; centre: Triple; yawRate: number; pitchRate: number; pitchLimits: Pair; distanceRate: number }
-  | { kind: 'path'; keys: PathKey[] }
-  | { kind: 'walk'; inputs: Steered[]; pitchLimit: number }
-  /** It goes no nearer than where the field of view is the widest allowed. */
-  | { kind: 'dollyZoom'; target: Triple; distance: Pair; widest: number; duration: number; ease: Ease }
-  | { kind: 'blend'; subject: Triple; duration: number; ease: Ease };
-
-export interface Shaking {
-  seed: number;
-  frequency: number;
-  decay: number;
-  strength: number;
-  yaw: number;
-  pitch: number;
-  roll: number;
-  offset: Pair;
-}
-export interface CameraTrack {
-  travel: Travel;
-  shake: Shaking | null;
-}
 
 export const rates = ['30', '60', '144', 'uneven'] as const;
 export type Rate = (typeof rates)[number];
 export const mostKeys = 400;
 export const mostStretches = 4000;
-/** Seconds that are shown of a way without an end. */
+/** Seconds that are shown of a track without an end. */
 export const endless = 30;
 export const mostLayers = 8;
 
-export interface MotionState {
+const ease = z.enum(eases as [Ease, ...Ease[]]);
+const time = () => seconds({ min: 0 });
+const rising = (times: readonly number[]): boolean => times.every((t, i) => i === 0 || t > times[i - 1]!);
+
+/** The camera at a time. */
+const pathKey = group({
+  id: id(),
+  time: time(),
+  position: point(),
+  yaw: yaw(),
+  pitch: pitch(),
+  roll: roll(),
+  verticalFov: angle(),
+  ease,
+});
+/** Even steering from one time to another: scene units and angles a second. */
+const steered = group({
+  from: time(),
+  to: time(),
+  right: length(),
+  up: length(),
+  ahead: length(),
+  yawRate: yawRate(),
+  pitchRate: pitchRate(),
+});
+const travel = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('rest') }),
+  z.object({ kind: z.literal('scroll'), velocity: velocity() }),
+  z.object({
+    kind: z.literal('follow'),
+    /** The body; one that does not exist is followed nowhere. */
+    body: z.string(),
+    halfLife: time(),
+    /** Seconds by which its own speed carries the followed body ahead of it. */
+    lookAhead: time().default(0),
+    deadZone: z.tuple([length({ min: 0 }), length({ min: 0 }), length({ min: 0 })]),
+    bounds: optional(group({ min: surfacePoint({ world: '2d' }), max: surfacePoint({ world: '2d' }) })),
+  }),
+  z.object({
+    kind: z.literal('orbit'),
+    centre: point(),
+    yawRate: yawRate(),
+    pitchRate: pitchRate(),
+    pitchLimits: pitchRange(),
+    /** A second, as the logarithm of a factor. */
+    distanceRate: ratio(),
+  }),
+  z.object({
+    kind: z.literal('path'),
+    keys: list(pathKey, { max: mostKeys })
+      .min(1)
+      .refine((keys) => rising(keys.map(({ time: at }) => at)), 'times that rise'),
+  }),
+  z.object({ kind: z.literal('walk'), inputs: list(steered, { max: mostStretches }), pitchLimit: angle({ min: 0 }) }),
+  z.object({
+    kind: z.literal('dollyZoom'),
+    target: point(),
+    distance: z.tuple([length(), length()]),
+    duration: time(),
+    ease,
+    /** It goes no nearer than where the field of view is the widest allowed. */
+    widest: angle({ above: 0, max: radians(179.999) }).default(radians(150)),
+  }),
+  z.object({ kind: z.literal('blend'), subject: point(), duration: time(), ease }),
+]);
+const shaking = group({
+  seed: count(),
+  frequency: ratio({ min: 0 }),
+  decay: ratio({ min: 0 }),
+  strength: ratio({ min: 0, max: 1 }),
+  yaw: yaw(),
+  pitch: pitch(),
+  roll: roll(),
+  /** To the right and upward. */
+  offset: z.tuple([length(), length()]),
+});
+/** How a camera moves: its travel, and a shake upon it. */
+export const cameraTrack = group({ travel, shake: optional(shaking) });
+
+/** What Motion keeps in the project. */
+export const motionState = group({
   /** By the id of a camera; one without stands. */
-  tracks: Record<string, CameraTrack>;
+  tracks: z.record(z.string(), cameraTrack),
   /** What the charts and differences are about: a body, or the probe. */
-  subject: string | null;
+  subject: z.string().nullable(),
   /** How frame-bound code steps it. */
-  rate: Rate;
-  manner: Exclude<Manner, 'right'>;
+  rate: choice(rates),
+  manner: choice(['factor', 'noStep', 'euler']),
   /** The order of a frame, and how many there are a second. */
-  order: FrameStage[];
-  framesPerSecond: number;
-  /** Layers that go with a flat camera by a factor. */
-  layers: number[];
-  /** A basis turned by small steps: degrees a second, steps a second, seconds between repairs. */
-  turning: { rate: number; steps: number; precision: 'float' | 'double'; repair: number | null; minutes: number };
-  /** Steering by keys and pointer: units a second, degrees a pixel, degrees. */
-  steering: { speed: number; sensitivity: number; pitchLimit: number };
-}
+  order: list(choice(frameStages)).refine(
+    (stages) => stages.length === frameStages.length && new Set(stages).size === stages.length,
+    'every stage once',
+  ),
+  framesPerSecond: ratio({ above: 0 }),
+  /** Layers that go with a 2D camera by a factor. */
+  layers: z.array(ratio({ min: 0 })).max(mostLayers),
+  /** A basis turned by small steps, with seconds between repairs. */
+  turning: group({
+    rate: angularRate(),
+    steps: count({ min: 1, max: 1000 }),
+    precision: choice(['float', 'double']),
+    repair: optional(seconds({ above: 0 })),
+    minutes: ratio({ above: 0, max: 30 }),
+  }),
+  /** Steering by keys and pointer: its sensitivity is an angle a pixel. */
+  steering: group({
+    speed: length({ above: 0 }),
+    sensitivity: angle({ above: 0 }),
+    pitchLimit: angle({ min: 0, max: radians(90) }),
+  }),
+});
+
+export type MotionState = z.infer<typeof motionState>;
+export type CameraTrack = z.infer<typeof cameraTrack>;
+export type Travel = CameraTrack['travel'];
+export type Shaking = NonNullable<CameraTrack['shake']>;
+export type PathKey = z.infer<typeof pathKey>;
+export type Steered = z.infer<typeof steered>;
 
 /** Every second of the way that a track takes; what never ends has a round, or half a minute. */
 export function travelSpan({ travel: t, shake }: CameraTrack): number | null {
@@ -113,7 +173,7 @@ export function travelSpan({ travel: t, shake }: CameraTrack): number | null {
       case 'blend':
         return t.duration;
       case 'orbit':
-        return t.yawRate ? 360 / Math.abs(t.yawRate) : endless;
+        return t.yawRate ? (2 * Math.PI) / Math.abs(t.yawRate) : endless;
       case 'scroll':
       case 'follow':
         return endless;

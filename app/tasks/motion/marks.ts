@@ -1,5 +1,4 @@
 import { basisOfAngles } from '../../../core/camera/orientation';
-import { radians } from '../../../core/math/angle';
 import { addScaled, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import type { Course } from '../../../core/motion/course';
 import { followed } from '../../../core/motion/track';
@@ -112,7 +111,7 @@ export const marks: Marks<MotionState, Derived> = {
     }
     if (!own && travel.kind === 'path')
       travel.keys.forEach(({ position, yaw, pitch, roll, time }) => {
-        const { forward } = basisOfAngles({ yaw: radians(yaw), pitch: radians(pitch), roll: radians(roll) });
+        const { forward } = basisOfAngles({ yaw, pitch, roll });
         const far = subject ? Math.max(1, Math.hypot(...subject.middle.map((v, i) => v - position[i]!)) / 6) : 3;
         marks.push({ ink: 'gaze-axis', d: view.line([position, addScaled(position, forward, far)]) });
         lozenge(position, `${Number(time.toFixed(2))} s`);

@@ -1,4 +1,3 @@
-import { degrees } from '../../../core/math/angle';
 import { worldToPixel, worldToViewRuf } from '../../../core/convert/project';
 import { distance, dot, sub, type Vec3 } from '../../../core/math/vec3';
 import { sphereSize } from '../../../core/visibility/size';
@@ -10,7 +9,7 @@ import { subjectAt, type Subject } from './subject';
 /** What is charted, at a second. */
 export interface Sample {
   readonly time: number;
-  /** Degrees over the height; null in orthographic. */
+  /** Radians over the height; null in orthographic. */
   readonly fov: number | null;
   /** World units from the eye to the subject's middle; on a flat world, from the focus. */
   readonly distance: number;
@@ -23,11 +22,8 @@ export interface Sample {
   readonly size: number | null;
 }
 
-/** The vertical field of view in degrees; null in orthographic. */
-export function verticalFov(frame: CameraFrame): number | null {
-  const fov = frameFov(frame);
-  return fov === null ? null : degrees(fov);
-}
+/** The vertical field of view in radians; null in orthographic. */
+export const verticalFov = (frame: CameraFrame): number | null => frameFov(frame);
 
 /** How far two places of the eye are apart; a flat camera is where its picture is. */
 const apart = (a: Vec3, b: Vec3, flat: boolean) => (flat ? Math.hypot(a[0] - b[0], a[1] - b[1]) : distance(a, b));

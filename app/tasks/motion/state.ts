@@ -1,82 +1,13 @@
-import * as z from 'zod';
-import { listOf, vec2Schema, vec3Schema } from '../../../core/compute/valueSchemas';
 import type { Query } from '../../../core/compute/schema';
+import { radians } from '../../../core/math/angle';
 import { frameStages } from '../../../core/motion/stages';
-import type { Ease } from '../../../core/motion/path';
 import type { Project } from '../../../formats/project';
 import type { Slice } from '../../state/slices';
-import {
-  eases,
-  mostKeys,
-  mostLayers,
-  mostStretches,
-  rates,
-  travelSpan,
-  type CameraTrack,
-  type MotionState,
-  type Pair,
-  type Shaking,
-  type Triple,
-} from './kept';
+import { mostKeys, motionState, travelSpan, type CameraTrack, type MotionState, type Shaking } from './kept';
 import { motionQueries } from './queries';
-import { rereadTrack } from './reread';
-
-const pair = vec2Schema as unknown as z.ZodType<Pair>;
-const triple = vec3Schema as unknown as z.ZodType<Triple>;
-const positive = z.number().positive();
-const seconds = z.number().nonnegative();
-const ease = z.enum(eases as [Ease, ...Ease[]]);
-const rising = (times: readonly number[]): boolean => times.every((t, i) => i === 0 || t > times[i - 1]!);
-
-const travel = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('rest') }),
-  z.object({ kind: z.literal('scroll'), velocity: triple }),
-  z.object({
-    kind: z.literal('follow'),
-    ...{ body: z.string(), halfLife: seconds, lookAhead: seconds.default(0) },
-    deadZone: triple.refine((zone) => zone.every((v) => v >= 0), 'half widths of 0 or more'),
-    bounds: z.object({ min: pair, max: pair }).nullable(),
-  }),
-  z.object({
-    kind: z.literal('orbit'),
-    ...{ centre: triple, yawRate: z.number(), pitchRate: z.number(), distanceRate: z.number() },
-    pitchLimits: pair.refine(([low, high]) => low <= high, 'the lower limit first'),
-  }),
-  z.object({
-    kind: z.literal('path'),
-    keys: listOf(
-      z.object({
-        ...{ id: z.string().min(1), time: seconds, position: triple },
-        ...{ yaw: z.number(), pitch: z.number(), roll: z.number(), verticalFov: z.number(), ease },
-      }),
-    )
-      .min(1)
-      .max(mostKeys)
-      .refine((keys) => rising(keys.map(({ time }) => time)), 'times that rise'),
-  }),
-  z.object({
-    kind: z.literal('walk'),
-    inputs: listOf(
-      z.object({
-        ...{ from: seconds, to: seconds, right: z.number(), up: z.number(), ahead: z.number() },
-        ...{ yawRate: z.number(), pitchRate: z.number() },
-      }),
-    ).max(mostStretches),
-    pitchLimit: z.number().nonnegative(),
-  }),
-  z.object({
-    ...{ kind: z.literal('dollyZoom'), target: triple, distance: pair, duration: seconds, ease },
-    widest: z.number().positive().lt(180).default(150),
-  }),
-  z.object({ kind: z.literal('blend'), subject: triple, duration: seconds, ease }),
-]);
-const shaking = z.object({
-  ...{ seed: z.int(), frequency: seconds, decay: seconds, strength: z.number().min(0).max(1) },
-  ...{ yaw: z.number(), pitch: z.number(), roll: z.number(), offset: pair },
-});
 
 const shaken: Shaking = {
-  ...{ seed: 5, frequency: 1.6, decay: 0, strength: 1, yaw: 0.8, pitch: 1.1, roll: 1.4 },
+  ...{ seed: 5, frequency: 1.6, decay: 0, strength: 1, yaw: radians(0.8), pitch: radians(1.1), roll: radians(1.4) },
   offset: [0.12, 0.2],
 };
 
@@ -89,17 +20,17 @@ function begin({ guide, camera, cameras }: Project): Record<string, CameraTrack>
           'bridge-wing': { travel: { kind: 'rest' }, shake: shaken },
           'lamp-room': {
             travel: {
-              ...{ kind: 'walk', pitchLimit: 89 },
-              inputs: [{ from: 0, to: 36, right: 0, up: 0, ahead: 0, yawRate: 10, pitchRate: 0 }],
+              ...{ kind: 'walk', pitchLimit: radians(89) },
+              inputs: [{ from: 0, to: 36, right: 0, up: 0, ahead: 0, yawRate: radians(10), pitchRate: 0 }],
             },
             shake: null,
           },
           breakwater: {
-            travel: { kind: 'dollyZoom', target: [-21, 13, -20], distance: [43.7035468, 12], widest: 120, duration: 15, ease: 'gentle' }, // prettier-ignore
+            travel: { kind: 'dollyZoom', target: [-21, 13, -20], distance: [43.7035468, 12], widest: radians(120), duration: 15, ease: 'gentle' }, // prettier-ignore
             shake: null,
           },
           'round-the-light': {
-            travel: { kind: 'orbit', centre: [-21, 11, -20], yawRate: 12, pitchRate: 0, pitchLimits: [-60, 20], distanceRate: 0 }, // prettier-ignore
+            travel: { kind: 'orbit', centre: [-21, 11, -20], yawRate: radians(12), pitchRate: 0, pitchLimits: [radians(-60), radians(20)], distanceRate: 0 }, // prettier-ignore
             shake: null,
           },
         }
@@ -117,30 +48,33 @@ function begin({ guide, camera, cameras }: Project): Record<string, CameraTrack>
   return Object.fromEntries(Object.entries(tracks).filter(([id]) => ids.has(id)));
 }
 
-/** What Motion keeps: canonical space, degrees, seconds. */
+const anglesOfVersion1 = new Set(['yaw', 'pitch', 'roll', 'verticalFov', 'yawRate', 'pitchRate', 'pitchLimit', 'pitchLimits', 'widest', 'sensitivity']); // prettier-ignore
+/** Version 1 had its angles in degrees: everywhere under these names, and the rate of the turning. */
+function toRadians(older: unknown): unknown {
+  const convert = (value: unknown): unknown =>
+    typeof value === 'number' ? radians(value) : Array.isArray(value) ? value.map(convert) : value;
+  const visit = (value: unknown): unknown => {
+    if (Array.isArray(value)) return value.map(visit);
+    if (typeof value !== 'object' || value === null) return value;
+    return Object.fromEntries(
+      Object.entries(value).map(([key, one]) => [key, anglesOfVersion1.has(key) ? convert(one) : visit(one)]),
+    );
+  };
+  const { turning, ...rest } = older as MotionState;
+  return { ...(visit(rest) as object), turning: { ...turning, rate: radians(turning.rate) } };
+}
+
 export const slice: Slice<MotionState> = {
-  version: 1,
-  schema: z.object({
-    tracks: z.record(z.string(), z.object({ travel, shake: shaking.nullable() })),
-    subject: z.string().nullable(),
-    rate: z.enum(rates),
-    manner: z.enum(['factor', 'noStep', 'euler']),
-    order: listOf(z.enum(frameStages)).refine((list) => list.length === frameStages.length && new Set(list).size === list.length, 'every stage once'), // prettier-ignore
-    framesPerSecond: positive,
-    layers: z.array(z.number().nonnegative()).max(mostLayers),
-    turning: z.object({
-      ...{ rate: z.number(), steps: z.int().min(1).max(1000), precision: z.enum(['float', 'double']) },
-      ...{ repair: positive.nullable(), minutes: positive.max(30) },
-    }),
-    steering: z.object({ speed: positive, sensitivity: positive, pitchLimit: z.number().min(0).max(90) }),
-  }) as unknown as z.ZodType<MotionState>,
+  version: 2,
+  migrate: [toRadians],
+  schema: motionState,
   initial: (project) => ({
     tracks: begin(project),
     subject: project.guide === 'harbour' ? 'lighthouse' : project.guide === 'chart' ? 'launch' : null,
     ...{ rate: '30', manner: project.camera.kind === '2d' ? 'factor' : 'noStep' },
     ...{ order: [...frameStages], framesPerSecond: 60, layers: [0.5, 0.25] },
-    turning: { rate: 40, steps: 60, precision: 'float', repair: null, minutes: 5 },
-    steering: { speed: 6, sensitivity: 0.2, pitchLimit: 85 },
+    turning: { rate: radians(40), steps: 60, precision: 'float', repair: null, minutes: 5 },
+    steering: { speed: 6, sensitivity: radians(0.2), pitchLimit: radians(85) },
   }),
   span: ({ tracks }, { camera }) => {
     const track = tracks[camera.id];
@@ -151,14 +85,10 @@ export const slice: Slice<MotionState> = {
     tracks: {
       ...kept.tracks,
       [id]: {
-        travel: { kind: 'path', keys: keys.slice(0, mostKeys).map((key, i) => ({ ...key, position: [...key.position] as Triple, id: `key-${i + 1}`, ease: 'even' })) }, // prettier-ignore
+        travel: { kind: 'path', keys: keys.slice(0, mostKeys).map((key, i) => ({ ...key, position: [...key.position] as [number, number, number], id: `key-${i + 1}`, ease: 'even' })) }, // prettier-ignore
         shake: null,
       },
     },
-  }),
-  reread: (kept, from, to, flat) => ({
-    ...kept,
-    tracks: Object.fromEntries(Object.entries(kept.tracks).map(([id, track]) => [id, rereadTrack(track, from, to, flat)])), // prettier-ignore
   }),
   forget: (kept, gone) => (kept.subject !== null && gone.has(kept.subject) ? { ...kept, subject: null } : kept),
   queries: (kept, now): Query[] => motionQueries(kept, now),

@@ -26,7 +26,7 @@ const keys: Readonly<Record<string, readonly [number, number, number]>> = {
 /**
  * What the hand does in a frame as even steering: speeds by the keys held, and the turn of the
  * pointer spread over the frame's length, so that it is turned by what the pointer has moved, however
- * long the frame was. Units and degrees a second.
+ * long the frame was. Units and radians a second.
  */
 export function steeredFrame(
   held: ReadonlySet<string>,
