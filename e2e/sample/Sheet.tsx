@@ -1,9 +1,11 @@
-import { NumberField } from '../../app/sheet/NumberField';
+import { fieldsOf } from '../../app/sheet/Field';
 import { editSlice } from '../../app/state/slices';
 import { useTaskMoment } from '../../app/state/tempo';
 import { WorkingButton } from '../../app/working/WorkingButton';
 import type { Size } from '../../app/pictures/contract';
-import type { SampleState } from './state';
+import { sampleState, type SampleState } from './state';
+
+const Field = fieldsOf('sample', sampleState);
 
 export const scatterAnew = (): void =>
   editSlice<SampleState>('sample', 'scatter the sample anew', (draft) => void draft.seed++);
@@ -14,15 +16,8 @@ export function SampleSheet() {
   return (
     <section aria-label="Sample">
       <h2>Sample</h2>
-      <NumberField
-        name="Spread"
-        source="spread"
-        value={slice.spread}
-        refuse={(v) => (v > 0 ? null : 'The spread must be above 0.')}
-        onChange={(v, gesture) =>
-          editSlice<SampleState>('sample', 'spread the sample', (draft) => void (draft.spread = v), gesture)
-        }
-      />
+      <Field at="spread" />
+      <Field at="centre" width="33%" />
       <p>
         Seed <output data-testid="seed">{slice.seed}</output>, counted{' '}
         <output data-testid="counted">{counted?.count ?? 'not yet'}</output>

@@ -2,7 +2,8 @@ import { editSlice } from '../../app/state/slices';
 import { say } from '../../app/ui/notices';
 import type { Task } from '../../app/tasks/task';
 import { SampleChart, SampleSheet, scatterAnew } from './Sheet';
-import type { SampleState } from './state';
+import { fieldEntries } from '../../app/sheet/fieldFacts';
+import { sampleState, type SampleState } from './state';
 
 /**
  * A task that uses everything that a task can: kept in the tests, to prove that a task is a folder
@@ -13,6 +14,7 @@ const sample: Task<SampleState> = {
   corner: 'sample/above',
   panes: [{ name: 'chart', title: 'Sample chart', Content: SampleChart, place: { height: 40 } }],
   commands: [{ name: 'Scatter the sample anew', run: scatterAnew }],
+  finds: fieldEntries('sample', sampleState),
   keys: [{ key: 'j', says: 'scatters the sample anew', run: scatterAnew }],
   help: {
     space: [{ title: 'The sample', text: ['It is scattered about its centre.'] }],
