@@ -97,6 +97,14 @@ test('in space: opening motions, charts, keys on the rule, the order of a frame,
   await expect(x).not.toHaveValue(was);
   for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
   await expect(page.getByLabel('Camera', { exact: true })).toHaveValue('rest');
+  // Angles of bodies, which the project stores in degrees.
+  await open(page, 'Bodies');
+  await page.getByLabel('Body', { exact: true }).selectOption('crane-a-hook');
+  await expect(page.getByLabel('Amplitude')).toHaveValue('9.00');
+  await type(page, 'Amplitude', '12');
+  await expect(page.getByLabel('Amplitude')).toHaveValue('12.00');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByLabel('Amplitude')).toHaveValue('9.00');
 
   // The order of a frame: a board turned before the camera has moved, in Billboard too.
   await lookThrough(page, 'Round the light');

@@ -10,6 +10,8 @@ interface FieldProps<S> {
   /** The name of the quantity, where its description leaves it open, as in a list. */
   readonly name?: string;
   readonly width?: number | string;
+  /** The unit of a length, where the row does not say it. */
+  readonly unit?: string;
   /** Returns why a written number is rejected for a reason beyond the description, or null. */
   readonly reject?: (written: number) => string | null;
 }
@@ -20,7 +22,7 @@ interface FieldProps<S> {
  */
 export function fieldsOf<Shape extends z.ZodRawShape>(task: string, schema: z.ZodObject<Shape>) {
   type State = z.infer<typeof schema>;
-  return function Field({ at, name, width = '50%', reject: rejectToo }: FieldProps<State>) {
+  return function Field({ at, name, width = '50%', unit, reject: rejectToo }: FieldProps<State>) {
     const moment = useTaskMoment<State>(task);
     const path: FieldPath = typeof at === 'string' ? [at] : at;
     const step = `set the ${labelAt(schema, path, name).toLowerCase()}`;
@@ -28,6 +30,7 @@ export function fieldsOf<Shape extends z.ZodRawShape>(task: string, schema: z.Zo
       <NumberField
         key={facts.name}
         {...facts}
+        unit={facts.unit ?? unit}
         width={width}
         {...(format && { shown: format })}
         refuse={(written) => reject(written) ?? rejectToo?.(written) ?? null}

@@ -11,10 +11,18 @@ import { anglesIn, lengths, pixels, seconds, type Units } from '../ui/parseNumbe
 /** Where a quantity is in a described state. */
 export type FieldPath = readonly (string | number)[];
 
+/** Returns the schema of a union that has a key. */
+function optionWith(options: readonly z.ZodType[], key: string | number): z.ZodType {
+  const found = options.find((option) => key in (definitionOf(option).shape ?? {}));
+  if (!found) throw new Error(`There is no ${key} in this state.`);
+  return found;
+}
+
 /** Returns the schema at a path of a described state; the programmer's error where there is none. */
 export function schemaAt(schema: z.ZodType, path: FieldPath): z.ZodType {
-  const { shape, element, items, innerType } = definitionOf(schema);
+  const { shape, element, items, innerType, options } = definitionOf(schema);
   if (innerType) return schemaAt(innerType, path);
+  if (options && path.length) return schemaAt(optionWith(options, path[0]!), path);
   const [key, ...deeper] = path;
   if (key === undefined) return schema;
   const next = typeof key === 'number' ? (element ?? items?.[key]) : shape?.[key];

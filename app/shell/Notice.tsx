@@ -30,7 +30,10 @@ function Keeping({ text, state }: { text: string; state: string }) {
     <div className="notice bad" role="alert">
       <div>{text}</div>
       {state === 'failed' && (
-        <button className="plain-button" onClick={() => void import('../edits/exporting').then(({ saveProject }) => saveProject())}>
+        <button
+          className="plain-button"
+          onClick={() => void import('../edits/exporting').then(({ saveProject }) => saveProject())}
+        >
           Save as a file
         </button>
       )}

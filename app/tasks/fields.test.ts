@@ -20,9 +20,18 @@ await (await import('./page')).loadAllTasks();
 /** The paths of the quantities that a value of a schema has now. */
 function pathsOf(schema: z.ZodType, value: unknown, path: FieldPath = []): FieldPath[] {
   if (metaOf(schema)) return [path];
-  const { shape, element, items, innerType } = definitionOf(schema);
+  const { shape, element, items, innerType, valueType, options, discriminator } = definitionOf(schema);
   if (value === null || value === undefined) return [];
   if (innerType) return pathsOf(innerType, value, path);
+  if (valueType) return [];
+  if (options) {
+    const kind = (value as Record<string, unknown>)[discriminator!];
+    return pathsOf(
+      options.find((one) => definitionOf(definitionOf(one).shape![discriminator!]!).values!.includes(kind))!,
+      value,
+      path,
+    );
+  }
   if (items) return items.flatMap((item, i) => pathsOf(item, (value as unknown[])[i], [...path, i]));
   if (element) return (value as unknown[]).slice(0, 1).flatMap((one) => pathsOf(element, one, [...path, 0]));
   return Object.entries(shape ?? {}).flatMap(([key, part]) => pathsOf(part, (value as Record<string, unknown>)[key], [...path, key])); // prettier-ignore
@@ -60,7 +69,7 @@ const projects: readonly (readonly [string, Project])[] = [['3D', saltmarrow()],
 
 it('describes the states of tasks', () =>
   expect(described.map(([task]) => task)).toEqual(
-    expect.arrayContaining(['billboard', 'pick', 'spawn', 'visibility']),
+    expect.arrayContaining(['billboard', 'motion', 'order', 'pick', 'spawn', 'visibility']),
   ));
 
 describe.each(described)('the fields of %s', (task, { schema }) => {
@@ -111,6 +120,7 @@ describe.each(described)('the fields of %s', (task, { schema }) => {
 
 /** Numbers of the demo as they were stored before angles were in radians. */
 const olderStates: Readonly<Record<string, { readonly version: number; readonly change: (state: never) => object }>> = {
+  order: { version: 1, change: () => ({ light: { kind: 'sky', bearing: 120, altitude: 35 } }) },
   visibility: { version: 2, change: (state: { over: object }) => ({ over: { ...state.over, turnRate: 45 } }) },
   pick: { version: 1, change: () => ({ shake: { yaw: 0.8, pitch: -0.5, roll: 1.2, offset: [0.05, 0.03] }, recoil: 1.5, turnRate: 90 }) },
   billboard: { version: 1, change: (state: { stale: object }) => ({ contour: 10, stale: { ...state.stale, turnRate: 90 } }) },

@@ -1,3 +1,4 @@
+import { radians, tidyDegrees } from '../../../core/math/angle';
 import { mostPlaces, motionSchema, type BodyMotionKept } from '../../../formats/project';
 import { useSelection } from '../../state/selection';
 import { useTaskMoment } from '../../state/tempo';
@@ -103,8 +104,8 @@ export function Bodies() {
               label="turns"
               of={null}
               perSecond
-              value={m.turnRate}
-              set={(v, g) => set('set the turn', { ...m, turnRate: v }, g)}
+              value={radians(m.turnRate)}
+              set={(v, g) => set('set the turn', { ...m, turnRate: tidyDegrees(v) }, g)}
             />
           </div>
         </>
@@ -153,8 +154,8 @@ export function Bodies() {
               name="Amplitude"
               label="to ±"
               of={null}
-              value={m.amplitude}
-              set={(v, g) => set('set the amplitude', { ...m, amplitude: v }, g)}
+              value={radians(m.amplitude)}
+              set={(v, g) => set('set the amplitude', { ...m, amplitude: tidyDegrees(v) }, g)}
             />
           </div>
         </>

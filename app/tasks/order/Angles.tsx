@@ -6,7 +6,7 @@ import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { errorMap } from './contours';
 import { change } from './edits';
-import type { OrderState } from './state';
+import type { OrderState } from './kept';
 import { FovChart } from './FovChart';
 
 /** A picture of equal angles per pixel beside the plane projection: where they differ, and by how much. */

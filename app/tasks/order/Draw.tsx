@@ -7,7 +7,7 @@ import { counted, percent } from '../../ui/figures';
 import { change, layRing } from './edits';
 import type { Painted } from './job';
 import { orderNow, paintedMark } from './painted';
-import type { OrderKey, OrderState } from './state';
+import type { OrderKey, OrderState } from './kept';
 
 interface Pair {
   readonly over: string;

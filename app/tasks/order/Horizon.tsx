@@ -7,7 +7,7 @@ import { reasonSentence } from '../../state/wording';
 import { copy } from '../../ui/notices';
 import { figure, plain } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
-import type { OrderState } from './state';
+import type { OrderState } from './kept';
 
 const up: Vec3 = [0, 1, 0];
 const places = {

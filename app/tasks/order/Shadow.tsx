@@ -1,45 +1,30 @@
 import { useDrag } from '@use-gesture/react';
 import { useId } from 'react';
 import { degrees, radians } from '../../../core/math/angle';
-import type { Vec3 } from '../../../core/math/vec3';
 import { lightFrom, planarShadow, shadowOf } from '../../../core/order/shadow';
 import { Casters, castersNow } from '../../sheet/Casters';
-import { NumberField } from '../../sheet/NumberField';
 import { endGesture } from '../../state/document';
-import { lightOf, receiverOf, type ProjectLight } from '../../state/light';
+import { firstLight, lightOf, receiverOf, type ProjectLight } from '../../state/light';
 import { useTaskMoment } from '../../state/tempo';
 import { reasonSentence } from '../../state/wording';
 import { Choice } from '../../ui/Choice';
-import { editable, figure, plain } from '../../ui/figures';
+import { figure, plain } from '../../ui/figures';
 import { copy } from '../../ui/notices';
-import { anglesIn, lengths } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
-import type { OrderState } from './state';
+import { Field } from './fields';
+import type { OrderState } from './kept';
 
 /** The light, the plane that shadows fall on, and what comes of both. */
 export function Shadow() {
   const now = useTaskMoment<OrderState>('order');
-  const { slice, codec: e, chain, project, points: form, sceneBounds } = now;
+  const { slice, codec: e, chain, project, sceneBounds } = now;
   const { light, receiver } = slice;
   const core = lightOf(light);
   const plane = receiverOf(slice);
   const matrix = planarShadow(core, plane);
   const shadow = chain.ok ? shadowOf(core, plane, chain.value.world) : null;
-  const { unit } = e.conventions.angles;
   const shown = matrix.ok ? e.toModel(matrix.value) : null;
-  const setLamp = (at: Vec3, gesture?: string) =>
-    change('move the lamp', (draft) => void (draft.light = { kind: 'lamp', at: [...at] }), gesture);
-  const angles =
-    light.kind === 'sky' ? e.toAngles({ yaw: radians(light.bearing), pitch: radians(light.altitude), roll: 0 }) : null;
-  const setSky = (part: { yaw?: number; pitch?: number }, gesture: string) => {
-    const read = e.fromAngles({ yaw: angles!.yaw, pitch: angles!.pitch, roll: 0, ...part });
-    change(
-      'turn the light',
-      (draft) => void (draft.light = { kind: 'sky', bearing: degrees(read.yaw), altitude: degrees(read.pitch) }),
-      gesture,
-    );
-  };
   const all = castersNow(now);
   const alone = all.filter(({ seen }) => seen === 'shadow alone').length;
   return (
@@ -68,7 +53,7 @@ export function Shadow() {
                 const towards = lightFrom(radians(120), radians(35));
                 draft.light =
                   kind === 'sky'
-                    ? { kind, bearing: 120, altitude: 35 }
+                    ? firstLight
                     : {
                         kind,
                         at: [0, 1, 2].map((i) => Math.round(centre[i]! - towards[i]! * radius * 0.5)) as [
@@ -89,58 +74,19 @@ export function Shadow() {
             <span className="label" title="Where the light stands: as yaw is counted, from ahead of the world">
               Bearing, altitude
             </span>
-            <NumberField
-              name="Bearing of the light"
-              source="light"
-              width={78}
-              value={angles!.yaw}
-              step={unit === 'degrees' ? 1 : 0.01}
-              shown={(v) => editable(Number(v.toFixed(3)))}
-              units={anglesIn(unit)}
-              onChange={(yaw, gesture) => setSky({ yaw }, gesture)}
-            />
-            <NumberField
-              name="Altitude of the light"
-              width={78}
-              value={angles!.pitch}
-              step={unit === 'degrees' ? 1 : 0.01}
-              shown={(v) => editable(Number(v.toFixed(3)))}
-              units={anglesIn(unit)}
-              onChange={(pitch, gesture) => setSky({ pitch }, gesture)}
-            />
+            <Field at={['light', 'bearing']} width={78} />
+            <Field at={['light', 'altitude']} width={78} />
           </div>
         </>
       ) : (
         <div className="row">
           <span className="label">Lamp</span>
-          {form.show(light.at).map((v, i, list) => (
-            <NumberField
-              key={i}
-              label={form.letters[i]!}
-              name={`Lamp ${form.letters[i]}`}
-              source={i === 0 ? 'light' : undefined}
-              width="33%"
-              value={v}
-              shown={(n) => figure(n, 1)}
-              units={lengths}
-              onChange={(n, gesture) => setLamp(form.read(list.map((old, k) => (k === i ? n : old))), gesture)}
-            />
-          ))}
+          <Field at={['light', 'at']} width="33%" />
         </div>
       )}
       <div className="row wide">
         <span className="label">Falls on the level</span>
-        <NumberField
-          name="Height of the receiver"
-          source="receiver"
-          width={104}
-          value={e.toHeight(receiver)}
-          unit={project.unit}
-          units={lengths}
-          onChange={(v, gesture) =>
-            change('move the receiver', (draft) => void (draft.receiver = e.fromHeight(v)), gesture)
-          }
-        />
+        <Field at="receiver" width={104} unit={project.unit} />
         {project.ground && receiver !== project.ground.height && (
           <button
             className="text-button"
@@ -219,16 +165,18 @@ const place = (angle: number, r = radius): string => `${r * Math.sin(angle)} ${-
 function SkyDial({ light }: { light: Extract<ProjectLight, { kind: 'sky' }> }) {
   const now = useTaskMoment<OrderState>('order');
   const id = useId();
-  const [bearing, altitude] = [radians(light.bearing), radians(light.altitude)];
+  const { bearing, altitude } = light;
   const { forward } = now.frame;
   const heading = Math.atan2(forward[0], -forward[2]);
-  const turn = (part: Partial<typeof light>) =>
-    change('turn the light', (draft) => void (draft.light = { ...light, ...part }), `dial ${id}`);
+  // The dials step by whole degrees.
+  const [bearingDegrees, altitudeDegrees] = [degrees(bearing), degrees(altitude)];
+  const turn = (part: 'bearing' | 'altitude', inDegrees: number) =>
+    change('turn the light', (draft) => void (draft.light = { ...light, [part]: radians(inDegrees) }), `dial ${id}`);
   const onBearing = useDrag(({ xy, event, last }) => {
     const box = (event.currentTarget as SVGElement | null)?.ownerSVGElement?.getBoundingClientRect();
     if (box) {
       const [x, y] = [xy[0] - box.left - 50, xy[1] - box.top - 50];
-      if (Math.hypot(x, y) > 4) turn({ bearing: Math.round(degrees(Math.atan2(x, -y))) });
+      if (Math.hypot(x, y) > 4) turn('bearing', Math.round(degrees(Math.atan2(x, -y))));
     }
     if (last) endGesture();
   });
@@ -236,14 +184,14 @@ function SkyDial({ light }: { light: Extract<ProjectLight, { kind: 'sky' }> }) {
     const box = (event.currentTarget as SVGElement | null)?.ownerSVGElement?.getBoundingClientRect();
     if (box) {
       const [x, y] = [xy[0] - box.left - 132, box.top + 92 - xy[1]];
-      turn({ altitude: Math.max(-90, Math.min(90, Math.round(degrees(Math.atan2(y, Math.max(1, x)))))) });
+      turn('altitude', Math.max(-90, Math.min(90, Math.round(degrees(Math.atan2(y, Math.max(1, x)))))));
     }
     if (last) endGesture();
   });
   const step = (key: string, part: 'bearing' | 'altitude'): void => {
     const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[key];
     if (!by) return;
-    turn({ [part]: part === 'altitude' ? Math.max(-90, Math.min(90, light.altitude + by)) : light.bearing + by });
+    turn(part, part === 'altitude' ? Math.max(-90, Math.min(90, altitudeDegrees + by)) : bearingDegrees + by);
     endGesture();
   };
   const ticks = Array.from({ length: 24 }, (_, i) => (i * Math.PI) / 12);
@@ -263,15 +211,15 @@ function SkyDial({ light }: { light: Extract<ProjectLight, { kind: 'sky' }> }) {
         </text>
         <path className="dial-gaze" d={`M0 0L${place(heading, radius - 10)}`} />
         <path className="dial-light" d={`M${place(bearing, radius - 6)}L0 0`} />
-        <path className="dial-head" d="M0 -3L3.6 6H-3.6Z" transform={`rotate(${light.bearing + 180})`} />
+        <path className="dial-head" d="M0 -3L3.6 6H-3.6Z" transform={`rotate(${bearingDegrees + 180})`} />
         <g
           {...onBearing()}
           className="dial-hold"
           role="slider"
           tabIndex={0}
           aria-label="Bearing of the light on the compass"
-          aria-valuenow={Math.round(light.bearing)}
-          aria-valuetext={`${Math.round(light.bearing)} degrees clockwise from ahead`}
+          aria-valuenow={Math.round(bearingDegrees)}
+          aria-valuetext={`${Math.round(bearingDegrees)} degrees clockwise from ahead`}
           onKeyDown={({ key }) => step(key, 'bearing')}
           transform={`translate(${place(bearing).replace(' ', ',')})`}
         >
@@ -294,7 +242,7 @@ function SkyDial({ light }: { light: Extract<ProjectLight, { kind: 'sky' }> }) {
         role="slider"
         tabIndex={0}
         aria-label="Altitude of the light on the arc"
-        aria-valuenow={Math.round(light.altitude)}
+        aria-valuenow={Math.round(altitudeDegrees)}
         aria-valuemin={-90}
         aria-valuemax={90}
         onKeyDown={({ key }) => step(key, 'altitude')}

@@ -4,7 +4,7 @@ import { n2 } from '../../pictures/marks';
 import type { Size } from '../../pictures/contract';
 import { useTaskMoment } from '../../state/tempo';
 import { followedPolygon, threeWays } from './followed';
-import type { OrderState } from './state';
+import type { OrderState } from './kept';
 
 interface Corner {
   readonly name: string;

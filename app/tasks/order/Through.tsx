@@ -1,14 +1,13 @@
 import { viewRufToClip, worldToViewRuf } from '../../../core/convert/project';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { counted, figure } from '../../ui/figures';
-import { lengths } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
+import { Field } from './fields';
 import { change, followFirst, freeCorners, toggleGhosts } from './edits';
 import { followedName, followedPolygon, threeWays } from './followed';
-import { mostCorners, type OrderState } from './state';
+import { mostCorners, type OrderState } from './kept';
 
 interface Row {
   readonly key: string;
@@ -165,7 +164,6 @@ function Corners({
 }: {
   corners: OrderState['followed'] extends infer F ? (F extends { corners: infer C } ? C : never) : never;
 }) {
-  const { points: form } = useTaskMoment<OrderState>('order');
   const edit = (name: string, recipe: (corners: [number, number, number][]) => void, gesture?: string) =>
     change(
       name,
@@ -179,39 +177,21 @@ function Corners({
       <div className="rule">
         Its corners <em>world</em>
       </div>
-      {corners.map((corner, i) => {
-        const shown = form.show(corner);
-        return (
-          <div className="row corner-row" key={i}>
-            <span className="font-mono text-brasst">{i + 1}</span>
-            {shown.map((v, k) => (
-              <NumberField
-                key={k}
-                label={form.letters[k]!}
-                name={`Corner ${i + 1} ${form.letters[k]}`}
-                source={i === 0 && k === 0 ? 'corners' : undefined}
-                width="31%"
-                value={v}
-                shown={(n) => figure(n, 1)}
-                units={lengths}
-                onChange={
-                  (n, gesture) =>
-                  edit('move a corner', (all) => void (all[i] = [...form.read(shown.map((old, j) => (j === k ? n : old)))]), gesture) // prettier-ignore
-                }
-              />
-            ))}
-            <button
-              className="drop"
-              disabled={corners.length <= 3}
-              aria-label={`Remove corner ${i + 1}`}
-              title={corners.length <= 3 ? 'A polygon has three corners at least' : `Remove corner ${i + 1}`}
-              onClick={() => edit('remove a corner', (all) => void all.splice(i, 1))}
-            >
-              ×
-            </button>
-          </div>
-        );
-      })}
+      {corners.map((_, i) => (
+        <div className="row corner-row" key={i}>
+          <span className="font-mono text-brasst">{i + 1}</span>
+          <Field at={['followed', 'corners', i]} name={`Corner ${i + 1}`} width="31%" />
+          <button
+            className="drop"
+            disabled={corners.length <= 3}
+            aria-label={`Remove corner ${i + 1}`}
+            title={corners.length <= 3 ? 'A polygon has three corners at least' : `Remove corner ${i + 1}`}
+            onClick={() => edit('remove a corner', (all) => void all.splice(i, 1))}
+          >
+            ×
+          </button>
+        </div>
+      ))}
       <button
         className="plain-button mt-1"
         disabled={corners.length >= mostCorners}

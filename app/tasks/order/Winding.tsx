@@ -8,7 +8,7 @@ import { counted, figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
 import { followedPolygon, leftOutBy, leftOutOf, supposedWinding, trianglesOf } from './followed';
-import type { OrderState } from './state';
+import type { OrderState } from './kept';
 
 const facings: Readonly<Record<PolygonWinding['facing'], string>> = {
   front: 'faces the eye',

@@ -11,7 +11,8 @@ import { jumpTo } from '../../sheet/Sections';
 import { editSlice } from '../../state/slices';
 import { currentMoment } from '../../state/tempo';
 import { say } from '../../ui/notices';
-import { slice, type OrderState } from './state';
+import type { OrderState } from './kept';
+import { slice } from './state';
 
 export const change = (name: string, recipe: (draft: Draft<OrderState>) => void, gesture?: string): void =>
   editSlice<OrderState>('order', name, recipe, gesture ?? null);

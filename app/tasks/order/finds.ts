@@ -1,4 +1,6 @@
+import { fieldEntries } from '../../sheet/fieldFacts';
 import type { Find } from '../task';
+import { orderState } from './kept';
 
 /** What the worksheet of Order has, by its names and by other words of the trade. */
 export const finds: readonly Find[] = [
@@ -21,5 +23,6 @@ export const finds: readonly Find[] = [
   { name: 'Horizon and vanishing points', at: '[data-section="order-horizon"]', words: 'skyline perspective parallels pitch lean', world: 'space' }, // prettier-ignore
   { name: 'Shadow on a plane', at: '[data-section="order-shadow"]', words: 'planar shadow matrix projected sun lamp light', world: 'space' }, // prettier-ignore
   { name: 'Direction of the light', at: '[aria-label="Bearing of the light"], [aria-label="Lamp x"]', words: 'sun azimuth elevation', world: 'space' }, // prettier-ignore
+  ...fieldEntries('order', orderState),
   { name: 'Equal angles against a plane', at: '[data-section="order-angles"]', words: 'angular fisheye equirectangular ray per pixel distortion', world: 'space' }, // prettier-ignore
 ];

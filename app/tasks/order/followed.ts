@@ -9,7 +9,7 @@ import { mirrorsPicture, type PolygonWinding } from '../../../core/order/winding
 import type { Project } from '../../../formats/project';
 import { memo, remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import type { OrderKey, OrderState } from './state';
+import type { OrderKey, OrderState } from './kept';
 
 /* What Order's sheet, pictures and queries have in common: each worked out once, here. */
 

@@ -5,7 +5,7 @@ import type { Task } from '../task';
 import { change, followFirst, followHit, layRing, toggleGhosts } from './edits';
 import { finds } from './finds';
 import { help } from './help';
-import type { OrderState } from './state';
+import type { OrderState } from './kept';
 import { Three } from './Three';
 import { tries } from './tries';
 

@@ -5,7 +5,7 @@ import type { SortKey } from '../../../core/order/drawOrder';
 import type { JobModule, JobSpec } from '../../state/jobs';
 import { leftOutOf, sortKeyOf } from './followed';
 import { paintedMark } from './painted';
-import type { OrderState } from './state';
+import type { OrderState } from './kept';
 
 interface Asked {
   /** What picture it is of, on any thread. */

@@ -18,7 +18,7 @@ import { lightOf, receiverOf, type ProjectLight } from '../../state/light';
 import { type ThreeWays, followedPolygon, threeWays, turnsOver } from './followed';
 import type { Painted } from './job';
 import { paintedMark, paintingNow } from './painted';
-import type { OrderState } from './state';
+import type { OrderState } from './kept';
 
 interface Derived {
   readonly three: ThreeWays | null;

@@ -6,7 +6,7 @@ import { checksum } from '../../state/checksum';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { leftOutOf, sortKeyOf, trianglesOf } from './followed';
-import type { OrderState } from './state';
+import type { OrderState } from './kept';
 
 /* How the camera's picture is painted, and by which order. */
 

@@ -1,40 +1,13 @@
-import * as z from 'zod';
-import { listOf, vec3Schema } from '../../../core/compute/valueSchemas';
-import { planarShadow } from '../../../core/order/shadow';
-import type { Vec3 } from '../../../core/math/vec3';
 import type { Query } from '../../../core/compute/schema';
+import type { Vec3 } from '../../../core/math/vec3';
+import { planarShadow } from '../../../core/order/shadow';
 import type { Project } from '../../../formats/project';
-import { firstLight, firstReceiver, lightOf, lightSchema, receiverOf, type ProjectLight } from '../../state/light';
+import { firstLight, firstReceiver, lightOf, lightOfDegrees, receiverOf } from '../../state/light';
 import type { Slice } from '../../state/slices';
 import { followedPolygon, sortKeyOf } from './followed';
+import { orderState, type Followed, type OrderState } from './kept';
 
 type Corner = [number, number, number];
-
-/** The polygon that is followed through the pipeline: corners of its own, or a face of a body. */
-export type Followed =
-  { kind: 'polygon'; name: string; corners: Corner[] } | { kind: 'face'; body: string; triangle: number };
-
-/** What bodies are put in order by; by layers alone on a flat world. */
-export type OrderKey = 'ahead' | 'distance' | 'screenHeight' | 'worldUp' | 'layer';
-
-export interface OrderState {
-  followed: Followed;
-  ghosts: boolean;
-  frontFace: 'counterClockwise' | 'clockwise';
-  cull: 'none' | 'back' | 'front';
-  /** What is shown as if it were so, without being made. */
-  supposed: { mirrored: boolean; negative: boolean; yDown: boolean };
-  key: OrderKey;
-  paint: 'depth' | 'bodies' | 'faces';
-  light: ProjectLight;
-  /** The height of the level plane that shadows fall on, in canonical space. */
-  receiver: number;
-  shadows: boolean;
-  contours: boolean;
-}
-
-/** The most corners of a polygon of one's own. */
-export const mostCorners = 12;
 
 /** Somewhere to begin: a gangway in the demo, elsewhere a sheet on the ground that runs under all there is. */
 function firstPolygon({ guide, ground, bodies }: Project): Followed {
@@ -63,32 +36,11 @@ function firstPolygon({ guide, ground, bodies }: Project): Followed {
   };
 }
 
-const boolean = z.boolean();
-const number = z.number();
-
-/** What Order keeps. Everything is in canonical space and degrees. */
 export const slice: Slice<OrderState> = {
-  version: 1,
-  schema: z.object({
-    followed: z.discriminatedUnion('kind', [
-      z.object({
-        kind: z.literal('polygon'),
-        name: z.string().min(1),
-        corners: listOf(vec3Schema).min(3).max(mostCorners),
-      }),
-      z.object({ kind: z.literal('face'), body: z.string(), triangle: z.int().nonnegative() }),
-    ]),
-    ghosts: boolean,
-    frontFace: z.enum(['counterClockwise', 'clockwise']),
-    cull: z.enum(['none', 'back', 'front']),
-    supposed: z.object({ mirrored: boolean, negative: boolean, yDown: boolean }),
-    key: z.enum(['ahead', 'distance', 'screenHeight', 'worldUp', 'layer']),
-    paint: z.enum(['depth', 'bodies', 'faces']),
-    light: lightSchema,
-    receiver: number,
-    shadows: boolean,
-    contours: boolean,
-  }) as z.ZodType<OrderState>,
+  version: 2,
+  // Version 1 had the angles of the light in degrees.
+  migrate: [(older) => ({ ...(older as OrderState), light: lightOfDegrees((older as OrderState).light) })],
+  schema: orderState,
   initial: (project) => ({
     followed: firstPolygon(project),
     ghosts: false,
@@ -102,21 +54,12 @@ export const slice: Slice<OrderState> = {
     shadows: false,
     contours: false,
   }),
-  reread: (kept, from, to) => {
-    const corner = (p: Vec3): Corner => [...to.fromWorld(from.toWorld(p))];
-    const { followed, light } = kept;
-    return {
-      ...kept,
-      followed: followed.kind === 'polygon' ? { ...followed, corners: followed.corners.map(corner) } : followed,
-      light: light.kind === 'lamp' ? { ...light, at: corner(light.at) } : light,
-      receiver: to.fromHeight(from.toHeight(kept.receiver)),
-    };
-  },
   queries: (kept, now) => {
-    const { codec: e, flat, frame, chain } = now;
+    const { codec: e, world, frame, chain } = now;
+    const written = (p: Vec3) => world.writePoint(p, e) as Corner;
     const order: Query = { id: 'draw order', op: 'drawOrder', key: sortKeyOf(kept.key) };
-    if (flat) return [order];
-    const corners = followedPolygon(now)?.map((p): Corner => [...e.toWorld(p)]) ?? [];
+    if (!world.hasDepth) return [order];
+    const corners = followedPolygon(now)?.map(written) ?? [];
     const light = lightOf(kept.light);
     const receiver = receiverOf(kept);
     const pixel = chain.ok && chain.value.picture.ok ? chain.value.picture.value : null;
@@ -134,15 +77,12 @@ export const slice: Slice<OrderState> = {
       { id: 'horizon', op: 'horizon' },
       {
         ...{ id: 'shadow', op: 'planarShadow' },
-        light:
-          light.kind === 'point'
-            ? { position: [...e.toWorld(light.at)] as Corner }
-            : { direction: [...e.toWorld(light.travels)] as Corner },
+        light: light.kind === 'point' ? { position: written(light.at) } : { direction: written(light.travels) },
         receiver: {
-          point: [...e.toWorld(receiver.point)] as Corner,
-          normal: [...e.toWorld(receiver.normal)] as Corner,
+          point: written(receiver.point),
+          normal: written(receiver.normal),
         },
-        ...(chain.ok && planarShadow(light, receiver).ok && { points: [[...e.toWorld(chain.value.world)] as Corner] }),
+        ...(chain.ok && planarShadow(light, receiver).ok && { points: [written(chain.value.world)] }),
       },
       ...(pixel
         ? [

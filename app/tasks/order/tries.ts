@@ -1,6 +1,6 @@
 import type { Project } from '../../../formats/project';
 import type { Try } from '../task';
-import type { OrderState } from './state';
+import type { OrderState } from './kept';
 
 const kept = ({ tasks }: Project) => tasks.order as OrderState | undefined;
 

@@ -10,7 +10,7 @@ import type { WorkingTable } from '../../working/registry';
 import type { Line } from '../../working/tex';
 import { lightOf, receiverOf } from '../../state/light';
 import { followedPolygon, threeWays } from './followed';
-import type { OrderState } from './state';
+import type { OrderState } from './kept';
 
 const sliceIn = ({ project }: Facts): OrderState => sliceOf<OrderState>('order', project);
 const polygonIn = (facts: Facts) =>
