@@ -3,14 +3,15 @@ import { anglesOfBasis } from '../../core/camera/orientation';
 import { radians } from '../../core/math/angle';
 import type { ProjectCamera2d } from '../../formats/project';
 import { useMoment } from '../state/tempo';
+import { angleSuffix, inDegrees } from '../ui/angles';
 import { editable, figure } from '../ui/figures';
 
 /** The camera's chief numbers over its picture. */
 export function CameraFacts() {
   const { frame, codec: e, project } = useMoment();
   if (project.camera.kind === '2d') return <FlatFacts camera={project.camera} />;
-  const degrees = e.conventions.angles.unit === 'degrees';
-  const angle = (radians: number) => `${figure(radians, degrees ? 2 : 4)}${degrees ? '°' : ''}`;
+  const degrees = inDegrees(e);
+  const angle = (radians: number) => `${figure(radians, degrees ? 2 : 4)}${angleSuffix(e)}`;
   const { extents: x } = frame;
   const fov = frameFov(frame);
   const { yaw, pitch } = e.toAngles(anglesOfBasis(frame));
@@ -37,7 +38,7 @@ function FlatFacts({ camera }: { camera: ProjectCamera2d }) {
   const { codec: e, points, frame, rest } = useMoment();
   // The picture has moved by as much as its focus.
   const focus = [camera.focus[0] + frame.eye[0] - rest.eye[0], camera.focus[1] + frame.eye[1] - rest.eye[1], 0] as const; // prettier-ignore
-  const degrees = e.conventions.angles.unit === 'degrees';
+  const degrees = inDegrees(e);
   const turn = e.toAngle(radians(camera.rotation));
   return (
     <span className="facts">
@@ -57,7 +58,7 @@ function FlatFacts({ camera }: { camera: ProjectCamera2d }) {
         rotation{' '}
         <b style={{ marginRight: 0 }}>
           {figure(turn, degrees ? 1 : 3)}
-          {degrees ? '°' : ''}
+          {angleSuffix(e)}
         </b>
       </span>
     </span>

@@ -4,6 +4,7 @@ import { fieldOfView } from '../../core/camera/projection';
 import { letterOf } from '../../core/conventions/axes';
 import { addScaled, dot, sub, type Vec2, type Vec3 } from '../../core/math/vec3';
 import type { Moment } from '../state/moment';
+import { angleSuffix } from '../ui/angles';
 import { figure } from '../ui/figures';
 import type { PictureView, Word } from './contract';
 import { cutPoint, drawnFar, headingOf, type DrawingName } from './drawings';
@@ -125,7 +126,7 @@ export function constructionOf(view: PictureView, moment: Moment): Mark[] {
         x: arcText[0],
         y: arcText[1] + 4,
         anchor: 'middle',
-        text: `${figure(field, inDegrees ? 2 : 4)}${inDegrees ? '°' : ''}`,
+        text: `${figure(field, inDegrees ? 2 : 4)}${angleSuffix(e)}`,
       },
     );
   if (probe) marks.push(...probeDistance(view, probe, moment));

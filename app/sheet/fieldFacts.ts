@@ -3,6 +3,7 @@ import { definitionOf, kindOf, metaOf } from '../../core/quantities/convert';
 import type { QuantityContext, QuantityUnit } from '../../core/quantities/kinds';
 import type { QuantityMeta } from '../../core/quantities/quantity';
 import { radians } from '../../core/math/angle';
+import { angleSuffix, angleUnit, inDegrees } from '../ui/angles';
 import { figure } from '../ui/figures';
 import { anglesIn, lengths, pixels, seconds, type Units } from '../ui/parseNumber';
 
@@ -70,10 +71,6 @@ export interface FieldFacts {
 const unitNames: Partial<Record<QuantityUnit, string>> = { seconds: 's', pixels: 'px' };
 const typedUnits: Partial<Record<QuantityUnit, Units>> = { length: lengths, seconds, pixels };
 
-/** Returns the name of the unit of angles. */
-export const angleUnit = ({ codec }: Pick<QuantityContext, 'codec'>): string =>
-  codec.conventions.angles.unit === 'degrees' ? '°' : 'rad';
-
 /** Returns the sentence for a number outside the limits of its quantity, with the limits as they are written. */
 function limitsText(label: string, { min, max, above, isInteger }: QuantityMeta, write: (v: number) => string): string {
   const integer = isInteger ? ' an integer' : '';
@@ -122,15 +119,15 @@ export function fieldFacts(
   const context = { codec, world };
   const label = labelAt(schema, path, name);
   const isAngle = kind.unit === 'angle' || kind.unit === 'angularRate';
-  const isDegrees = codec.conventions.angles.unit === 'degrees';
+  const isDegrees = inDegrees(codec);
   const { decimals, source, step = isAngle ? 5 : 1 } = meta;
   const limit = (value: number): string => {
     const written = kind.write(value, context) as number;
     const short = Number(written.toFixed(isDegrees ? 0 : 2)).toLocaleString('en');
-    return isAngle ? `${short}${isDegrees ? '°' : ' rad'}` : written.toLocaleString('en');
+    return isAngle ? `${short}${angleSuffix(codec)}` : written.toLocaleString('en');
   };
   const shared = {
-    unit: isAngle ? `${angleUnit(context)}${kind.unit === 'angularRate' ? '/s' : ''}` : unitNames[kind.unit],
+    unit: isAngle ? `${angleUnit(codec)}${kind.unit === 'angularRate' ? '/s' : ''}` : unitNames[kind.unit],
     units: isAngle ? anglesIn(codec.conventions.angles.unit) : typedUnits[kind.unit],
     step: isAngle && !isDegrees ? Number(radians(step).toPrecision(1)) : step,
     format: decimals === undefined ? undefined : (number: number) => figure(number, decimals),

@@ -23,10 +23,6 @@ export interface Slice<S> {
   readonly migrate?: readonly ((older: unknown) => unknown)[];
   /** Seconds that what it has the camera do takes, as it stands; null where it has it do nothing. */
   span?(slice: S, base: Project): number | null;
-  /**
-   * Keeps the written numbers while the conventions change. Left out where the schema describes its quantities.
-   */
-  reread?(slice: S, from: ConventionCodec, to: ConventionCodec, flat: boolean): S;
   /** What is left when bodies have been deleted. */
   forget?(slice: S, gone: ReadonlySet<string>): S;
   /** A way of a camera that came with a file, where the task keeps such. */
@@ -201,9 +197,7 @@ export function forgetBodies(project: Project, gone: ReadonlySet<string>): Proje
 export function rereadSlices(project: Project, from: ConventionCodec, to: ConventionCodec): Project {
   const world = worldOf(project.camera.kind);
   return changeSlices(project, (slice, value) =>
-    slice.reread
-      ? slice.reread(value, from, to, project.camera.kind === '2d')
-      : reinterpretValue(slice.schema, value, { codec: from, world }, { codec: to, world }),
+    reinterpretValue(slice.schema, value, { codec: from, world }, { codec: to, world }),
   );
 }
 

@@ -3,6 +3,7 @@ import { passed, turnRateAt, type Passing } from '../../../core/billboard/passin
 import { degrees } from '../../../core/math/angle';
 import { Curves } from '../../sheet/Curves';
 import { useTaskMoment } from '../../state/tempo';
+import { angleSuffix, inDegrees } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { Field } from './fields';
@@ -16,8 +17,8 @@ export function Above() {
   const { slice, codec: e } = useTaskMoment<BillboardState>('billboard');
   const { pass } = slice;
   const found = passed(pass);
-  const unit = e.conventions.angles.unit === 'degrees' ? '°' : '';
-  const decimals = unit ? 1 : 3;
+  const unit = angleSuffix(e);
+  const decimals = inDegrees(e) ? 1 : 3;
   const angle = (v: number) => `${figure(e.toAngle(v), decimals)}${unit}`;
   const { offset, speed, height, hold } = pass;
   const span = Math.max(1, 2.2 * found.heldFor, (6 * offset) / speed);

@@ -1,5 +1,6 @@
 import { flatCamera } from '../../../formats/camera';
 import { useTaskMoment } from '../../state/tempo';
+import { angleSuffix, inDegrees } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { change } from './edits';
 import type { BillboardState } from './kept';
@@ -8,7 +9,7 @@ import type { BillboardState } from './kept';
 export function Upright() {
   const { slice, project, codec: e } = useTaskMoment<BillboardState>('billboard');
   const { rotation } = flatCamera(project);
-  const unit = e.conventions.angles.unit === 'degrees' ? '°' : '';
+  const unit = angleSuffix(e);
   const turn = e.toAngle((rotation * Math.PI) / 180);
   return (
     <>
@@ -22,7 +23,7 @@ export function Upright() {
         Boards stay upright on the screen
       </label>
       <p className="text-note leading-4 text-ink2" data-testid="upright">
-        The camera turns the world by {figure(turn, unit ? 1 : 3)}
+        The camera turns the world by {figure(turn, inDegrees(e) ? 1 : 3)}
         {unit}: {slice.upright ? 'each board is turned back by as much.' : 'boards turn with it.'}
       </p>
     </>

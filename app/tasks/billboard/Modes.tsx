@@ -2,6 +2,7 @@ import { modesApart, type BillboardMode } from '../../../core/billboard/billboar
 import { radians } from '../../../core/math/angle';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
+import { angleSuffix, angleUnit, inDegrees } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { chosenOf, differencesNow, placeOf, pointAheadOf } from './boards';
@@ -24,13 +25,13 @@ export function Modes() {
   const { slice, frame, codec: e, project } = now;
   const board = chosenOf(slice);
   const place = board && placeOf(now, board);
-  const unit = e.conventions.angles.unit === 'degrees' ? '°' : '';
-  const decimals = unit ? 2 : 4;
+  const unit = angleSuffix(e);
+  const decimals = inDegrees(e) ? 2 : 4;
   if (!board || !place) return <p className="none">No board is chosen. Choose or add one under Boards.</p>;
   const pairs = modes.flatMap((a, i) => modes.slice(i + 1).map((b): Pair => ({ a, b, angle: e.toAngle(modesApart(frame, place, [a, b], board.axis)) }))); // prettier-ignore
   const columns: readonly ListColumn<Pair>[] = [
     { name: 'Between', width: '1fr', value: ({ a, b }) => `${modeWords[a].short} – ${modeWords[b].short}` },
-    { name: unit || 'rad', width: '58px', value: ({ angle }) => angle, decimals },
+    { name: angleUnit(e), width: '58px', value: ({ angle }) => angle, decimals },
   ];
   const map = differencesNow(now);
   const ahead = pointAheadOf(now, place);

@@ -5,6 +5,7 @@ import { affine } from '../../../core/math/mat4';
 import { columnsToQuat } from '../../../core/math/quat';
 import { negate, type Vec3 } from '../../../core/math/vec3';
 import { useTaskMoment } from '../../state/tempo';
+import { angleSuffix, inDegrees } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { copy } from '../../ui/notices';
 import { WorkingButton } from '../../working/WorkingButton';
@@ -21,7 +22,7 @@ export function Result() {
   const place = board && placeOf(now, board);
   if (!board || !place) return <p className="none">No board is chosen. Choose or add one under Boards.</p>;
   const item = itemOf(frame, place, board);
-  const unit = e.conventions.angles.unit === 'degrees' ? '°' : '';
+  const unit = angleSuffix(e);
   const [normal, up, at] = [item.normal, item.up, place].map((v) => e.toWorld(v)) as [Vec3, Vec3, Vec3];
   const columns = meshColumns(slice.front, slice.up, normal, up);
   const list = columns && e.toList(affine(...columns, at));
@@ -84,7 +85,7 @@ export function Result() {
         <div>
           yaw, pitch, roll along its front <WorkingButton of="facing" />
           <p className="copy-line below" data-testid="item-angles">
-            {[angles.yaw, angles.pitch, angles.roll].map((v) => `${figure(v, unit ? 2 : 4)}${unit}`).join(', ')}
+            {[angles.yaw, angles.pitch, angles.roll].map((v) => `${figure(v, inDegrees(e) ? 2 : 4)}${unit}`).join(', ')}
           </p>
         </div>
       </div>

@@ -3,6 +3,7 @@ import { degrees, radians } from '../../../core/math/angle';
 import { Curves } from '../../sheet/Curves';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
+import { angleSuffix, angleUnit, inDegrees } from '../../ui/angles';
 import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
 import { beforeNow, chosenOf, placeOf, staleAt, staleOf, type Stale as Found } from './boards';
@@ -23,14 +24,14 @@ export function Stale() {
   const board = chosenOf(slice);
   const place = board && placeOf(now, board);
   const then = beforeNow(now);
-  const unit = e.conventions.angles.unit === 'degrees' ? '°' : '';
-  const decimals = unit ? 3 : 5;
+  const unit = angleSuffix(e);
+  const decimals = inDegrees(e) ? 3 : 5;
   const rows =
     board && place && then ? modes.map((mode): Row => ({ mode, ...staleOf(frame, then, place, board, mode) })) : [];
   const columns: readonly ListColumn<Row>[] = [
     { name: 'Mode', width: '1fr', value: ({ mode }) => modeWords[mode].short },
-    { name: `normal ${unit}`.trim(), width: '58px', value: ({ angle }) => e.toAngle(angle), decimals },
-    { name: `turn ${unit}`.trim(), width: '50px', value: ({ turn }) => e.toAngle(turn), decimals },
+    { name: `normal ${angleUnit(e)}`, width: '58px', value: ({ angle }) => e.toAngle(angle), decimals },
+    { name: `turn ${angleUnit(e)}`, width: '50px', value: ({ turn }) => e.toAngle(turn), decimals },
     { name: 'px', width: '44px', value: ({ pixels }) => pixels, decimals: 2 },
   ];
   const own = rows.find(({ mode }) => mode === board?.mode);

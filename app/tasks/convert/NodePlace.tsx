@@ -6,6 +6,7 @@ import type { Vec3 } from '../../../core/math/vec3';
 import type { Project } from '../../../formats/project';
 import { useMoment } from '../../state/tempo';
 import { edit } from '../../state/document';
+import { angleUnit } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { NumberField, type NumberInputProps } from '../../sheet/NumberField';
 import { anglesIn, lengths } from '../../ui/parseNumber';
@@ -128,7 +129,7 @@ function Rotation({ own, change }: { own: PlacedBody; change: Change }) {
   const turn = (q: Quat, gesture: string) =>
     change('turn', (body) => void (body.rotation = [...e.fromRotation(q)]), gesture);
   const angle = (v: number) => Number(e.toAngle(v).toPrecision(12));
-  const mark = unit === 'degrees' ? '°' : 'rad';
+  const mark = angleUnit(e);
   if (flat) {
     const [q] = [own.body.rotation];
     return (

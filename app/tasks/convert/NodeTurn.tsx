@@ -8,6 +8,7 @@ import { invertAffine, transformPoint } from '../../../core/math/mat4';
 import type { Vec3 } from '../../../core/math/vec3';
 import { useMoment } from '../../state/tempo';
 import { edit } from '../../state/document';
+import { angleUnit } from '../../ui/angles';
 import { Choice } from '../../ui/Choice';
 import { Sense } from '../../ui/Sense';
 import { figure } from '../../ui/figures';
@@ -101,7 +102,7 @@ export function Turn({ own }: { own: PlacedBody }) {
           name="Angle of the turn"
           width={84}
           value={Number(shownAngle.toPrecision(12))}
-          unit={unit === 'degrees' ? '°' : 'rad'}
+          unit={angleUnit(e)}
           units={anglesIn(unit)}
           onChange={(v) => setAngle(degrees(e.fromAngle(v)))}
         />

@@ -6,6 +6,7 @@ import { familyBounds, markerInset } from '../../state/bounds';
 import { useMoment } from '../../state/tempo';
 import type { Moment } from '../../state/moment';
 import { useSelection } from '../../state/selection';
+import { angleSuffix, inDegrees } from '../../ui/angles';
 import { copy } from '../../ui/notices';
 import { figure, plain } from '../../ui/figures';
 import { reasonSentence, singular } from '../../state/wording';
@@ -28,7 +29,7 @@ export function OffPicture() {
     return chain.value.pixel.ok ? null : <div className="line">Straight behind: every way to it is as short.</div>;
   const at = shown(moment, marker.pixel);
   const bearing = e.toAngle(Math.atan2(marker.direction[1], marker.direction[0]));
-  const degrees = e.conventions.angles.unit === 'degrees';
+  const degrees = inDegrees(e);
   return (
     <>
       <div className="line">
@@ -46,7 +47,7 @@ export function OffPicture() {
         on the {marker.side === 'top' ? 'upper' : marker.side === 'bottom' ? 'lower' : marker.side} edge
         <span className="right">
           {figure(bearing, degrees ? 1 : 3)}
-          {degrees ? '°' : ''} from right
+          {angleSuffix(e)} from right
         </span>
       </div>
     </>

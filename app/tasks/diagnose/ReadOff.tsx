@@ -8,6 +8,7 @@ import { takenGiven } from './foundNow';
 import { readFrame } from './engine';
 import { Flat } from './Verdict';
 import { significant, supported, supportedAll } from './words';
+import { angleSuffix } from '../../ui/angles';
 
 interface Row {
   readonly name: string;
@@ -15,7 +16,7 @@ interface Row {
 }
 /** Each number that the matrices hold, to the figures that they support, and what a camera should not have. */
 function rowsOf({ pose, lens }: Decomposed, given: readonly string[], e: ConventionCodec): Row[] {
-  const turn = e.conventions.angles.unit === 'degrees' ? '°' : '';
+  const turn = angleSuffix(e);
   const angle = (v: number, digits: number | undefined) => `${supported(v, digits)}${turn}`;
   const hasPose = given.some((name) => name !== 'projection' && name !== 'points');
   const hasLens = given.some((name) => name === 'projection' || name === 'viewProjection');

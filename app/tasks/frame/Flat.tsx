@@ -11,6 +11,7 @@ import { setConventions } from '../../edits/actions';
 import { useMoment } from '../../state/tempo';
 import { edit, editCamera2d } from '../../state/document';
 import { tileSide } from '../../../formats/project';
+import { angleUnit } from '../../ui/angles';
 import { Choice } from '../../ui/Choice';
 import { editable, figure } from '../../ui/figures';
 import { NumberField } from '../../sheet/NumberField';
@@ -186,7 +187,7 @@ export function ZoomAndTurn() {
           source="turned"
           value={tidy(e.toAngle(radians(rotation)))}
           step={unit === 'degrees' ? 1 : 0.01}
-          unit={unit === 'degrees' ? '°' : 'rad'}
+          unit={angleUnit(e)}
           units={anglesIn(unit)}
           onChange={(v, gesture) =>
             editCamera2d('rotate the world', (c) => void (c.rotation = tidyDegrees(e.fromAngle(v))), gesture)

@@ -8,6 +8,7 @@ import { moveEye } from '../../edits/camera';
 import { useSettings } from '../../state/settings';
 import { currentMoment, useMoment } from '../../state/tempo';
 import { editCamera, endGesture } from '../../state/document';
+import { angleUnit } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { Lozenge } from '../../ui/icons';
 import { NumberField } from '../../sheet/NumberField';
@@ -124,7 +125,7 @@ function Angles() {
       <Number6
         name={name}
         source={name === 'yaw' ? 'gaze' : undefined}
-        unit={unit === 'degrees' ? '°' : 'rad'}
+        unit={angleUnit(e)}
         step={unit === 'degrees' ? 1 : 0.01}
         value={tidy(shown[name])}
         units={anglesIn(unit)}
@@ -156,7 +157,7 @@ function PitchLimit() {
     <Line label="Pitch limit">
       <Number6
         name="Pitch limit"
-        unit={unit === 'degrees' ? '°' : 'rad'}
+        unit={angleUnit(e)}
         step={unit === 'degrees' ? 1 : 0.01}
         value={tidy(e.toAngle(radians(limit)))}
         units={anglesIn(unit)}

@@ -8,6 +8,7 @@ import { moveEye } from '../../edits/camera';
 import { useMoment, usePart } from '../../state/tempo';
 import { editCamera } from '../../state/document';
 import { singular } from '../../state/wording';
+import { angleUnit } from '../../ui/angles';
 import { Choice } from '../../ui/Choice';
 import { NumberField } from '../../sheet/NumberField';
 import { figure } from '../../ui/figures';
@@ -134,7 +135,7 @@ function Fields() {
   const { p, e, viewport, sensorHeight: sensor } = useLens();
   if (p.kind !== 'perspective') return null;
   const unit = e.conventions.angles.unit;
-  const mark = unit === 'degrees' ? '°' : 'rad';
+  const mark = angleUnit(e);
   const aspect = p.aspect ?? viewport.width / viewport.height;
   const forms = lensForms(radians(p.verticalFov), aspect, sensor);
   const set = (lens: CoreLens, gesture: string) =>

@@ -5,6 +5,7 @@ import type { ConventionCodec } from '../../../core/conventions/codec';
 import { memo } from '../../state/memo';
 import { spanOf } from '../../state/span';
 import { useTaskMoment } from '../../state/tempo';
+import { angleSuffix } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
@@ -72,7 +73,7 @@ export function Charts() {
   const events = now.answer<Events>('events')?.list ?? [];
   const place = at && screen(at.x, at.y);
   const chart = (name: keyof typeof charts) => <AtMoment chart={charts[name]} at={time} domain={[0, span]} />;
-  const angle = e.conventions.angles.unit === 'degrees' ? '°' : ' rad';
+  const angle = angleSuffix(e);
   return (
     <>
       <div className="row">

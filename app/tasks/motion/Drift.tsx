@@ -1,5 +1,6 @@
 import { Curves } from '../../sheet/Curves';
 import { useTaskMoment } from '../../state/tempo';
+import { angleSuffix } from '../../ui/angles';
 import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
 import { change } from './edits';
@@ -18,7 +19,7 @@ export function Drift() {
   const set = (words: string, recipe: (d: MotionState['turning']) => void, gesture?: string) =>
     change(words, (draft) => recipe(draft.turning), gesture);
   const [last, mended] = [found?.without.at(-1), found?.repaired.at(-1)];
-  const unit = e.conventions.angles.unit === 'degrees' ? '°' : ' rad';
+  const unit = angleSuffix(e);
   const data = (found?.without ?? []).map(({ time, error }, i) => ({
     ...{ minutes: time / 60, error, repaired: found!.repaired[i]?.error ?? null },
   }));

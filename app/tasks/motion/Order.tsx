@@ -5,6 +5,7 @@ import { stalenessOf } from '../../../core/motion/stages';
 import { OrderList } from '../../sheet/OrderList';
 import { journeyAt } from '../../state/journey';
 import { useTaskMoment } from '../../state/tempo';
+import { angleSuffix } from '../../ui/angles';
 import { counted, figure } from '../../ui/figures';
 import { change, moveStage, rightOrder } from './edits';
 import { Num } from './fields';
@@ -48,7 +49,7 @@ export function Order() {
     }, null);
   const picture = pixels(drawn.camera, drawn.bodies);
   const right = pixels(0, 0);
-  const unit = e.conventions.angles.unit === 'degrees' ? '°' : ' rad';
+  const unit = angleSuffix(e);
   const rows = lags.map(({ stage, camera, bodies }) => {
     // The picture itself is held against what it should be; all else against the picture.
     const off = apart(pixels(camera, bodies), stage === 'draw' ? right : picture);

@@ -2,6 +2,7 @@ import { letterOf } from '../../../core/conventions/axes';
 import type { Ease } from '../../../core/motion/path';
 import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
+import { angleUnit } from '../../ui/angles';
 import { editable, figure } from '../../ui/figures';
 import { anglesIn, lengths } from '../../ui/parseNumber';
 import { eases, type MotionState } from './kept';
@@ -128,7 +129,7 @@ export function AngleNum({
   const out = (v: number) => (of ? e.toAngles({ ...none, [of]: v })[of] : e.toAngle(v));
   const back = (v: number) => (of ? e.fromAngles({ ...none, [of]: v })[of] : e.fromAngle(v));
   const { unit } = e.conventions.angles;
-  const sign = unit === 'degrees' ? '°' : 'rad';
+  const sign = angleUnit(e);
   const tidy = (v: number) => Number(v.toPrecision(12)) || 0;
   return (
     <NumberField

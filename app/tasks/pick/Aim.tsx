@@ -1,3 +1,4 @@
+import { angleSuffix, inDegrees } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change, muzzleToEye } from './edits';
@@ -12,7 +13,7 @@ export function AimSection() {
   const aim = aimAt(now, at);
   const fall = fallOf(now, looked, aim);
   const nameOf = (id: string | null) => project.bodies.find((body) => body.id === id)?.name ?? 'nothing';
-  const unit = e.conventions.angles.unit === 'degrees' ? '°' : '';
+  const unit = angleSuffix(e);
   const [mx, my, mz] = slice.muzzle;
   const [tx, ty, tz] = aim.target;
   const way = Math.hypot(tx - mx, ty - my, tz - mz);
@@ -41,7 +42,7 @@ export function AimSection() {
         <div className="line">
           between the rays <WorkingButton of="aimAngle" />
           <span className="right" data-testid="aim-angle">
-            {figure(e.toAngle(aim.angle), unit ? 3 : 5)}
+            {figure(e.toAngle(aim.angle), inDegrees(e) ? 3 : 5)}
             {unit}
           </span>
         </div>

@@ -1,5 +1,6 @@
 import type { RayFault } from '../../../core/pick/faults';
 import { DataList, type ListColumn } from '../../sheet/DataList';
+import { angleUnit } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
@@ -57,7 +58,7 @@ export function Bench() {
       ? []
       : [
           {
-            name: inDegrees ? '°' : 'rad',
+            name: angleUnit(e),
             width: '48px',
             value: ({ angle }: BenchRow) => e.toAngle(angle),
             decimals: inDegrees ? 2 : 4,
