@@ -184,9 +184,15 @@ test('a project that cannot be shown says so, and is left for another; numbers t
   await openBench(page);
   await page.getByRole('button', { name: /^Probe:/ }).click();
   await page.getByRole('option', { name: 'Free point' }).click();
-  await type(page, 'Point x', '1e31');
-  await expect(page.getByLabel('Point x', { exact: true })).not.toHaveValue(/e\+?31/);
-  await type(page, 'Point x', '5 constructor');
+  // What is rejected stays in the field, marked, and changes nothing.
+  for (const wrong of ['1e31', '5 constructor']) {
+    const before = await rung(page, 'screen');
+    await type(page, 'Point x', wrong);
+    await expect(page.getByLabel('Point x', { exact: true })).toHaveValue(wrong);
+    await expect(page.getByLabel('Point x', { exact: true })).toHaveAttribute('aria-invalid', 'true');
+    near(await rung(page, 'screen'), before, 0);
+    await page.getByLabel('Point x', { exact: true }).press('Escape');
+  }
   await type(page, 'Point x', '2 km');
   await expect(page.getByLabel('Point x', { exact: true })).toHaveValue('2000.00');
 

@@ -226,7 +226,8 @@ describe('the server', () => {
   }, 30_000);
 
   it('loses a thread to what needs too much memory, and nothing else', async () => {
-    const lean = await serve({ port: 4878, host: '127.0.0.1', memory: 96, threads: 1 });
+    // Time enough for a slow machine to run out of memory first.
+    const lean = await serve({ port: 4878, host: '127.0.0.1', memory: 96, threads: 1, seconds: 50 });
     const ask = (given: object) =>
       fetch(`${lean.address}/api/compute`, { method: 'POST', body: JSON.stringify(given), headers: { 'content-type': 'application/json' } }); // prettier-ignore
     try {
