@@ -4,7 +4,7 @@
  */
 export interface TimeTick {
   readonly time: number;
-  /** What is there, as in “Move key 2”. */
+  /** The name of the event or key, as in “Move key 2”. */
   readonly name: string;
   /** Takes it to another time, within the gesture. */
   readonly move?: (to: number, gesture: string) => void;

@@ -67,7 +67,7 @@ export interface FieldFacts {
   withNumber(written: number): unknown;
 }
 
-/** Units behind a number; that of lengths is the project's and is said once. */
+/** Units behind a number. The unit of lengths is the project's, which the worksheet names once. */
 const unitNames: Partial<Record<QuantityUnit, string>> = { seconds: 's', pixels: 'px' };
 const typedUnits: Partial<Record<QuantityUnit, Units>> = { length: lengths, seconds, pixels };
 
@@ -89,7 +89,7 @@ export function labelAt(schema: z.ZodType, path: FieldPath, name?: string): stri
   return name ?? meta?.label ?? meta?.kind ?? '';
 }
 
-/** Returns a description's kind without its value type, which the schema beside it checks. */
+/** Returns a description's kind without its value type, which its schema checks. */
 const looseKind = (meta: QuantityMeta) =>
   kindOf(meta) as unknown as {
     readonly unit: QuantityUnit;

@@ -10,7 +10,7 @@ describe('the entry of a number field', () => {
     const left = leaveEntry(typed, 0.5);
     expect(left).toEqual({ text: '0', problem, isShown: true, leftAt: 0.5 });
     expect(entryAt(left, 0.5)).toBe(left);
-    // The cursor comes back to what was typed.
+    // Focus returns to the typed text.
     expect(focusEntry(left, '0.5')).toMatchObject({ text: '0', problem, leftAt: null });
   });
 

@@ -15,11 +15,11 @@ export interface NumberEntry {
 
 export const emptyEntry: NumberEntry = { text: null, problem: null, isShown: false, leftAt: null };
 
-/** The field gets the focus: a rejected entry goes on, anything else begins with the value's text. */
+/** The field gets the focus: a rejected entry continues, any other starts with the value's text. */
 export const focusEntry = (entry: NumberEntry, valueText: string): NumberEntry =>
   entry.leftAt === null ? { ...emptyEntry, text: valueText } : { ...entry, leftAt: null };
 
-/** The user typed a text, with what is wrong with it. */
+/** The user typed a text, which may have a problem. */
 export const typeEntry = (text: string, problem: string | null): NumberEntry => ({ ...emptyEntry, text, problem });
 
 /** The value was stepped by key, wheel or drag; a rejected step says why at once. */
@@ -32,10 +32,10 @@ export const stepEntry = (problem: string | null): NumberEntry => ({
 /** Enter: a rejected entry shows why. */
 export const showProblem = (entry: NumberEntry): NumberEntry => ({ ...entry, isShown: entry.problem !== null });
 
-/** The field loses the focus: a rejected text stays, anything else goes. */
+/** The field loses the focus: a rejected text stays, any other is dropped. */
 export const leaveEntry = (entry: NumberEntry, value: number): NumberEntry =>
   entry.text !== null && entry.problem !== null ? { ...entry, isShown: true, leftAt: value } : emptyEntry;
 
-/** A rejected entry goes once the value of a field without focus is another than it was left at. */
+/** Drops a rejected entry once the value of an unfocused field has changed. */
 export const entryAt = (entry: NumberEntry, value: number): NumberEntry =>
   entry.leftAt !== null && !Object.is(entry.leftAt, value) ? emptyEntry : entry;

@@ -10,8 +10,8 @@ export function Notices() {
   const notices = useNotices((state) => state.notices);
   const { state, message, lack } = useKeeping();
   const text = (state === 'failed' || state === 'conflict') && message ? message : lack;
-  // A conflict is settled before anything else, and a change that was not saved is said at once. What the browser
-  // lacks waits its turn.
+  // A conflict hides all other notices, and an unsaved change appears beside them. Missing browser features are
+  // reported when there is no other notice.
   const kept = text !== null && (text !== lack || !notices.length);
   const shown = state === 'conflict' ? [] : notices;
   if (!kept && !shown.length) return null;

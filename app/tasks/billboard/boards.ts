@@ -183,7 +183,7 @@ export function staleOf(
   return { angle: angleBetween(now.normal, old.normal), turn: turnBetween(now.quaternion, old.quaternion), pixels };
 }
 
-/** What comes of another rate of turn, in radians a second, in a mode. */
+/** Returns the error of a board in a mode at another rate of turn, in radians a second. */
 export function staleAt(now: Now, position: Vec3, board: Board, turnRate: number, mode: BillboardMode): Stale | null {
   const { speed, frameRate } = now.slice.stale;
   const then = before(now.frame, turnRate, speed, 1 / frameRate);

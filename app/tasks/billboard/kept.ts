@@ -32,9 +32,9 @@ export const billboardState = group({
     group({
       id: id(),
       name: name(),
-      /** What is written on it. */
+      /** The text on the board. */
       text: z.string().max(40),
-      /** The body that it goes with, or null; its place is from that body's origin or in the world. */
+      /** The body that carries it, or null. Its place is relative to that body's origin, or in the world. */
       body: z.string().nullable(),
       at: point({ label: 'Board', decimals: 1, source: 'board' }),
       size: z.tuple([
@@ -42,7 +42,7 @@ export const billboardState = group({
         length({ label: 'Board height', short: 'height', above: 0 }),
       ]),
       mode,
-      /** What it turns about, in the modes about an axis. */
+      /** The axis it turns about, in the modes with one. */
       axis: direction({ label: 'Axis of the board', decimals: 2, source: 'axis', world: '3d' }),
     }),
     { max: mostBoards },
@@ -58,7 +58,7 @@ export const billboardState = group({
   /** The axes of the mesh that is turned, in the conventions in force. */
   front: axis,
   up: axis,
-  /** What the engine gets wrong, and whether it leaves out back faces. */
+  /** The engine's fault, and whether it culls back faces. */
   fault: optional(choice(letteringFaults)),
   cull: flag(),
   /** An eye that passes over. */
@@ -87,7 +87,7 @@ export const billboardState = group({
     speed: length({ label: 'Speed of the camera to its right', short: 'moves', world: '3d' }),
     frameRate: ratio({ label: 'Frames a second', short: 'fps', above: 0, world: '3d', words: 'frame rate' }),
   }),
-  /** How far ahead of the eye a point is that boards are told to face by mistake. */
+  /** Distance ahead of the eye of the point that boards face by mistake. */
   ahead: length({ label: 'Point ahead of the eye', short: '', above: 0, source: 'ahead', world: '3d' }),
   /** Whether the boards of a 2D world stay upright on the screen. */
   upright: flag(),

@@ -122,9 +122,9 @@ export const cameraTrack = group({ travel, shake: optional(shaking) });
 export const motionState = group({
   /** By the id of a camera; one without stands. */
   tracks: z.record(z.string(), cameraTrack),
-  /** What the charts and differences are about: a body, or the probe. */
+  /** The subject of charts and differences: a body, or the probe. */
   subject: z.string().nullable(),
-  /** How frame-bound code steps it. */
+  /** How frame-bound code steps the camera. */
   rate: choice(rates),
   manner: choice(['factor', 'noStep', 'euler']),
   /** The order of a frame, and how many there are a second. */

@@ -19,9 +19,9 @@ export const orderState = group({
   ghosts: flag(),
   frontFace: choice(['counterClockwise', 'clockwise']),
   cull: choice(['none', 'back', 'front']),
-  /** What is shown as if it were so, without being made. */
+  /** Changes that are shown without being made. */
   supposed: group({ mirrored: flag(), negative: flag(), yDown: flag() }),
-  /** What bodies are put in order by; by layers alone in 2D. */
+  /** The sort key of bodies; in 2D layers alone. */
   key: choice(['ahead', 'distance', 'screenHeight', 'worldUp', 'layer']),
   paint: choice(['depth', 'bodies', 'faces']),
   light: lightSchema,

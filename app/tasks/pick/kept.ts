@@ -23,7 +23,7 @@ export const pickState = group({
   at: choice(['pointer', 'centre', 'pixel']),
   backFaces: flag(),
   all: flag(),
-  /** What the sweep's picture is tinted by. */
+  /** The tint of the sweep's picture. */
   by: choice(['body', 'distance', 'normal', 'boxes']),
   muzzle: point({ label: 'Muzzle', decimals: 1, world: '3d', source: 'muzzle', words: 'weapon barrel origin' }),
   /** Fires along the gaze rather than at the target. */

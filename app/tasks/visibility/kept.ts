@@ -23,7 +23,7 @@ export const mostThresholds = 8;
 export const visibilityState = group({
   /** Pixels added round the viewport. */
   margin: pixels({ label: 'Margin', short: '', step: 5, source: 'margin', words: 'padding guard band outward' }),
-  /** What bodies are tinted by: the exact verdict, or what the customary test of planes says. */
+  /** The verdict that tints bodies: the exact one, or that of the customary test of planes. */
   method: choice(['exact', 'planes']),
   /** The shortcut that is compared with the exact verdict. */
   shortcut: choice(['centre', 'sphere', 'corners']),
@@ -33,7 +33,7 @@ export const visibilityState = group({
   thresholds: list(pixels({ short: '', above: 0 }), { max: mostThresholds }),
   /** By which share a diameter must pass a threshold before the level changes. */
   hysteresis: ratio({ label: 'Hysteresis', short: '', min: 0, max: 0.9, step: 0.05, source: 'hysteresis' }),
-  /** What moves while bodies enter and leave, and how often a frame looks. */
+  /** The motion during which bodies enter and leave, and the tests a second. */
   over: group({
     kind: choice(['bodies', 'turn', 'walk', 'journey']),
     turnRate: yawRate({ label: 'Turn of the camera', short: 'turn', source: 'over', isConditional: true }),
@@ -41,7 +41,7 @@ export const visibilityState = group({
     speed: length({ label: 'Speed of the camera', short: 'per s', source: 'over', isConditional: true }),
     seconds: seconds({ label: 'Seconds looked at', short: 'for', above: 0, max: 120, words: 'duration' }),
     rate: ratio({ label: 'Tests a second', short: '×', above: 0, words: 'frame rate' }),
-    /** What is done with what has left the view by a margin. */
+    /** The fate of bodies that have left the view by a margin. */
     away: choice(['nothing', 'deactivate', 'remove']),
     awayMargin: pixels({ label: 'Margin of what is put away', short: '', min: 0, step: 5, isConditional: true }),
   }),
