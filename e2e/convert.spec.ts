@@ -80,6 +80,14 @@ test('Escape puts a number back, arrows step it, and one edit is one step of und
   await expect(reason).not.toBeVisible();
   await type(page, 'Point y', '(1+2)*10m');
   near([(await rung(page, 'world'))[1]!], [30], 0);
+  // It goes when the value changes by other means, and does not come back with the value.
+  await field.fill('oops');
+  await field.press('Tab');
+  await expect(field).toHaveValue('oops');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(field).toHaveValue('20.4000');
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(field).toHaveValue('30.0000');
 });
 
 test('conventions re-express every number and move nothing', async ({ page }) => {

@@ -184,7 +184,7 @@ test('a project that cannot be shown says so, and is left for another; numbers t
   await openBench(page);
   await page.getByRole('button', { name: /^Probe:/ }).click();
   await page.getByRole('option', { name: 'Free point' }).click();
-  // What is rejected stays in the field, marked, and changes nothing.
+  // A rejected entry stays in the field, marked, and changes nothing.
   for (const wrong of ['1e31', '5 constructor']) {
     const before = await rung(page, 'screen');
     await type(page, 'Point x', wrong);

@@ -184,7 +184,7 @@ test('a full store is said, nothing is lost, and the next chance is taken', asyn
   // Points lie beside the project: it is not said to be kept while they are not.
   await page.evaluate(() => void ((window as { noPoints?: boolean }).noPoints = true));
   await paste(page, 'x,y,z\n1,2,3\n4,5,6');
-  // Beside the notice of what was pasted, and with the file that would keep them.
+  // The alert appears beside the notice of the paste, and offers the file that has the points.
   const unsaved = page.getByRole('alert').filter({ hasText: 'the browser did not keep them' });
   await expect(unsaved).toBeVisible();
   await expect(page.locator('.notice[role=status]')).toBeVisible();

@@ -49,8 +49,8 @@ import type { TimeTick } from './timeTick';
 import { Tray } from './Tray';
 import { Trouble } from './Trouble';
 
-/** The table brings its list with it: fetched when it is first looked at. */
 const TimeRule = lazy(() => import('./TimeRule'));
+/** The table brings its list with it: fetched when it is first looked at. */
 const PointTable = lazy(() => import('./PointTable').then((module) => ({ default: module.PointTable })));
 
 /** A pane that the open task adds. */

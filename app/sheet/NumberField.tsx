@@ -43,6 +43,8 @@ function useNumber({ value, onChange, step = 1, units, refuse, shown = editable 
   const gesture = `field ${useId()}`;
   const [held, setEntry] = useState(emptyEntry);
   const entry = entryAt(held, value);
+  // A dropped entry does not come back with its value, as by undo.
+  if (entry !== held) setEntry(entry);
   const started = useRef(false);
   // The text is put in by hand: a controlled input writes its attribute too, which costs more than
   // all the rest where many numbers change at once.

@@ -145,10 +145,10 @@ export function fieldFacts(
   }
   return kind.axes(context).map((axis, i) => ({
     ...{ ...shared, name: `${label} ${axis}`, label: axis, value: written[i]! },
-    reject: (number) =>
-      own.safeParse(kind.read(written.with(i, number), context)).success
-        ? null
-        : `${label} needs a component that is not 0.`,
+    reject: (number) => {
+      const problem = own.safeParse(kind.read(written.with(i, number), context)).error?.issues[0];
+      return problem ? `${label} ${problem.message}.` : null;
+    },
     // Links and the search lead to the first.
     source: i === 0 ? source : undefined,
     field: i === 0 ? field : undefined,

@@ -97,7 +97,10 @@ const jobWorker = (): JobWorker => {
       worker.addEventListener('message', ({ data }: MessageEvent<FromJobs | Alive>) => {
         if (!isAlive(data)) hear(data);
       });
-      onWorkerEnd(worker, ended);
+      onWorkerEnd(worker, (why) => {
+        worker.terminate();
+        ended(why);
+      });
     },
   };
 };

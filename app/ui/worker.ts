@@ -22,7 +22,7 @@ export function onWorkerEnd(worker: Worker, ended: (why: string) => void): void 
   worker.addEventListener('message', hear);
 }
 
-/** Rejects when a worker ends, which whoever waits for its answer does not hear. Never resolves. */
+/** Rejects when a worker ends, to be raced against its answer. Never resolves. */
 export const workerEnd = (worker: Worker): Promise<never> =>
   new Promise((_, reject) => onWorkerEnd(worker, (why) => reject(new Error(why))));
 

@@ -132,20 +132,20 @@ const readerOf = cached(new WeakMap(), (context) => (meta) => {
   return kind.isPlain || isElsewhere(meta, context.world) ? null : (value) => tidy(kind.read(value as never, context));
 });
 
-/** Written values of a schema: the same shape, with vectors as long as the world has them. */
-export type WrittenOf<Value> = Value;
-
-/** Writes a canonical value in conventions: every quantity of its schema, at any depth. */
+/**
+ * Writes a canonical value in conventions: every quantity of its schema, at any depth. Points of a 2D world have two
+ * components, which the type does not say.
+ */
 export const writeValue = <Schema extends z.ZodType>(
   schema: Schema,
   value: z.infer<Schema>,
   context: QuantityContext,
-): WrittenOf<z.infer<Schema>> => writerOf(schema, context)(value) as WrittenOf<z.infer<Schema>>;
+): z.infer<Schema> => writerOf(schema, context)(value) as z.infer<Schema>;
 
 /** Reads a written value into its canonical form: the inverse of `writeValue`. */
 export const readValue = <Schema extends z.ZodType>(
   schema: Schema,
-  written: WrittenOf<z.infer<Schema>>,
+  written: z.infer<Schema>,
   context: QuantityContext,
 ): z.infer<Schema> => readerOf(schema, context)(written) as z.infer<Schema>;
 

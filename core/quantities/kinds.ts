@@ -106,7 +106,7 @@ export const kinds = {
   sizes: {
     unit: 'length',
     isPlain: false,
-    axes: noAxes,
+    axes: () => ['x', 'y', 'z'],
     write: (value, { codec }) => codec.toSizes(value),
     read: (written, { codec }) => codec.fromSizes(written as unknown as Vec3),
   } satisfies QuantityKind<Vec3> as QuantityKind<Vec3>,

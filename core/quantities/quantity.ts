@@ -33,7 +33,7 @@ export interface QuantityMeta extends QuantityOptions {
   readonly kind: KindName;
 }
 
-/** What is known of the schemas that are quantities. */
+/** Descriptions by schema. */
 export const quantities = z.registry<QuantityMeta>();
 
 /** Registers a schema as a quantity; to be called last, since the library's methods return unregistered copies. */
@@ -87,7 +87,7 @@ export const point = tripleOf('point');
 /** A direction has a length. */
 export const direction = (options: QuantityOptions = {}) =>
   describe(
-    three().refine((v) => v.some((one) => one !== 0), 'must not be zero'),
+    three().refine((v) => v.some((one) => one !== 0), 'must have a component that is not 0'),
     'direction',
     options,
   );
@@ -114,6 +114,6 @@ export const choice = <const Values extends readonly [string, ...string[]]>(valu
 export const group = <Shape extends z.ZodRawShape>(shape: Shape) => z.object(shape);
 /** A group that may be absent. */
 export const optional = <Schema extends z.ZodType>(schema: Schema) => schema.nullable();
-/** A list of at most so many entries. */
+/** A list, with an optional maximum length. */
 export const list = <Schema extends z.ZodType>(entry: Schema, { max }: { readonly max?: number } = {}) =>
   max === undefined ? listOf(entry) : listOf(entry).max(max);

@@ -26,7 +26,7 @@ export const pickState = group({
   /** The tint of the sweep's picture. */
   by: choice(['body', 'distance', 'normal', 'boxes']),
   muzzle: point({ label: 'Muzzle', decimals: 1, world: '3d', source: 'muzzle', words: 'weapon barrel origin' }),
-  /** Fires along the gaze rather than at the target. */
+  /** Whether it fires along the view direction instead of at the target. */
   alongGaze: flag(),
   /** The shake of the picture's camera; its offset is to the right and upward. */
   shake: group({

@@ -58,12 +58,12 @@ export const spawnState = group({
   count: count({ label: 'How many points', short: 'count', min: 0, max: mostSpawned, step: 100, words: 'number amount' }), // prettier-ignore
   seed: count({ label: 'Seed of the points', short: 'seed', words: 'random' }),
   method: choice(['direct', 'rejection', 'circle']),
-  /** The customary circle about the player, who stands in the middle of what is seen. */
+  /** The customary circle about the player, who is at the centre of the visible area. */
   circle: group({
     inner: length({ label: 'Inner radius', short: 'from', min: 0, isConditional: true }),
     outer: length({ label: 'Outer radius', short: 'to', above: 0, isConditional: true }),
   }),
-  /** How bodies come: towards the middle of what is seen, or at a velocity. */
+  /** How bodies approach: towards the centre of the visible area, or at a velocity. */
   coming: choice(['towards', 'velocity']),
   speed: length({ label: 'Speed of the bodies', short: 'per s', min: 0, source: 'speed', isConditional: true }),
   velocity: surfaceVector({ label: 'Velocity of the bodies', decimals: 1, source: 'speed', isConditional: true }),

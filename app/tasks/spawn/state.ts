@@ -1,6 +1,6 @@
 import type { Query } from '../../../core/compute/schema';
 import { radians } from '../../../core/math/angle';
-import { kinds } from '../../../core/quantities/kinds';
+import type { Vec3 } from '../../../core/math/vec3';
 import { writeValue } from '../../../core/quantities/convert';
 import type { Project } from '../../../formats/project';
 import type { Slice } from '../../state/slices';
@@ -72,7 +72,7 @@ export const slice: Slice<SpawnState> = {
       pick(written.min[0], written.max[0]),
       pick(written.min[1], written.max[1]),
     ];
-    const vector = (p: readonly [number, number, number]) => [...kinds.point.write(p, context)] as [number, number, number]; // prettier-ignore
+    const vector = (p: Vec3) => world.writePoint(p, context.codec) as [number, number, number];
     const ground = { point: vector([0, kept.height, 0]), normal: vector([0, 1, 0]) };
     const { heading = 0 } = kept.sector ?? {};
     const footprint: Query[] = world.hasDepth ? [{ id: 'footprint', op: 'footprint', plane: ground }] : [];
