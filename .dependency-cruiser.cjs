@@ -69,10 +69,10 @@ module.exports = {
       to: { path: '^app/tasks/([^/]+)/', pathNot: '^app/tasks/$1/' },
     },
     {
-      name: 'one-room-knows-conventions',
-      comment: 'Only conventions/ and compute/ may ask about axes; everything else works on the inside.',
+      name: 'geometry-is-canonical',
+      comment: 'Geometry works in canonical space; conventions are for quantities, requests and the operations of a subject.',
       severity: 'error',
-      from: { path: '^core/(math|camera|convert|bodies|pick)/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^core/(math|camera|convert|bodies|pick)/', pathNot: '\\.test\\.ts$|/operations\\.ts$' },
       to: { path: '^core/conventions/' },
     },
   ],

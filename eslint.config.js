@@ -13,6 +13,7 @@ export default ts.config(
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       eqeqeq: ['error', 'always'],
       'no-console': ['error', { allow: ['error'] }],
+      '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true, argsIgnorePattern: '^_$' }],
     },
   },
   { files: ['app/**/*.{ts,tsx}'], ...hooks.configs.flat['recommended-latest'] },

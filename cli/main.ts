@@ -1,11 +1,12 @@
+import { writeJson } from '../core/compute/json';
 import { createReadStream, mkdirSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { Command, InvalidArgumentError } from 'commander';
 import { computeLazily } from '../core/compute/compute';
 import { problemDocument } from '../core/compute/readRequest';
 import { textProblem } from '../core/compute/requestText';
-import { writeJson } from '../core/compute/lazy';
-import { requestJsonSchema } from '../core/compute/jsonSchema';
+import { requestJsonSchema, responseJsonSchema } from '../core/compute/jsonSchema';
+import { operationReference } from '../core/compute/reference';
 import { limitsTable, serverLimits } from '../core/compute/limits';
 import { emitCode, emitHarness, languageOf, vectorsOfParts } from '../core/deliver/code';
 import { deliverLanguages } from '../core/deliver/languages';
@@ -320,9 +321,12 @@ program
 
 program
   .command('schema')
-  .description('print the JSON Schema of a compute request')
-  .action(async () => {
-    await write(process.stdout, [JSON.stringify(requestJsonSchema(), null, 2), '\n']);
+  .description('print the JSON Schema of a compute request, or of its answers')
+  .option('--answers', 'of the answers')
+  .option('--reference', 'print the reference of the operations as Markdown')
+  .action(async ({ answers, reference }: { answers?: boolean; reference?: boolean }) => {
+    const schema = answers ? responseJsonSchema() : requestJsonSchema();
+    await write(process.stdout, [reference ? operationReference() : JSON.stringify(schema, null, 2), '\n']);
     process.exitCode = 0;
   });
 

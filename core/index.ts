@@ -1,10 +1,14 @@
-import { whole } from './compute/answers';
-import { resolvedAlong } from './compute/along';
-import { operations } from './compute/operations';
-import { resolveRequest, type ResolvedRequest } from './compute/read';
+import { answerQuery, computeLists } from './compute/compute';
+import { problemsOf } from './compute/issues';
+import { operationNamed, type Query } from './compute/operations';
+import { queryProblems, resolveRequest, trackFaults } from './compute/read';
 import { defaultConventions, presets, type Conventions, type PresetName } from './conventions/conventions';
 import type { AxisFrame, SignedAxis } from './conventions/axes';
+import { trackSchema, type WrittenTrack } from './motion/trackSchema';
+import { readValue } from './quantities/convert';
 import type { NullReason, Problem } from './reasons';
+import { setupAlong } from './request/along';
+import type { Setup } from './request/setup';
 
 /*
  * The core as a package: a camera in an engine's own conventions, and what follows from it. Every
@@ -198,27 +202,29 @@ export interface ZoomStop {
   readonly heightAtTarget: number;
 }
 
-/** What is left out of a track's parts stands at 0, and eases evenly. */
-function fullTrack(track: Track): Track {
-  if (track.kind === 'orbit') return { pitchRate: 0, distanceRate: 0, ...track };
-  if (track.kind === 'path') return { ...track, keys: track.keys.map((key) => ({ roll: 0, ease: 'even' as const, ...key })) }; // prettier-ignore
-  if (track.kind === 'walk') return { ...track, inputs: track.inputs.map((one) => ({ right: 0, up: 0, ahead: 0, yawRate: 0, pitchRate: 0, ...one })) }; // prettier-ignore
-  return track.kind === 'dollyZoom' ? { ease: 'even' as const, ...track } : track;
-}
-
 /** A camera with its bodies, asked in its conventions. */
 export class Camera {
-  readonly #resolved: ResolvedRequest;
-  /** Made by `cameraOf` alone: what it holds has been checked. */
-  constructor(resolved: unknown) {
-    this.#resolved = resolved as ResolvedRequest;
+  readonly #setup: Setup;
+  /** Created by `cameraOf` alone, which checks the setup. */
+  constructor(setup: unknown) {
+    this.#setup = setup as Setup;
   }
 
-  /** Any operation of docs/compute.md by its name and its parts; its lists whole. */
+  /**
+   * Asks an operation of docs/compute.md.
+   *
+   * @param parts - the query's parts; those with defaults may be absent
+   * @returns the answer with all its lists, or `error` with a code and a sentence
+   */
   ask(op: string, parts: Readonly<Record<string, unknown>> = {}): Record<string, unknown> {
-    const run = operations[op as keyof typeof operations] as ((of: ResolvedRequest, query: unknown) => object) | undefined; // prettier-ignore
-    if (!run) return { error: { code: 'unknown', message: `There is no operation “${op}”.` } };
-    return whole(run(this.#resolved, { op, ...parts })) as Record<string, unknown>;
+    const operation = operationNamed(op);
+    if (!operation) return { error: { code: 'unknown', message: `There is no operation “${op}”.` } };
+    const parsed = operation.query.safeParse({ id: op, op, ...parts }, { reportInput: true });
+    if (!parsed.success) return { error: { code: 'invalid', message: problemsOf(parsed.error, 1)[0]!.message } };
+    const query = parsed.data as Readonly<Record<string, unknown>>;
+    const problem = queryProblems(query as Query, this.#setup.context)[0];
+    if (problem) return { error: { code: 'invalid', message: problem.message } };
+    return computeLists(answerQuery(this.#setup, operation, query)) as Record<string, unknown>;
   }
   #found<T>(op: string, parts: Readonly<Record<string, unknown>>): Found<T> {
     const answer = this.ask(op, parts);
@@ -275,7 +281,7 @@ export class Camera {
   }
   /** Boards that face: parallel to the view plane, to the eye, or about an axis. Not on a flat world. */
   billboards(items: readonly BoardWish[]): Found<{ readonly items: readonly Board[] }> {
-    return this.#found('billboard', { items: items.map((one) => ({ front: '+n', ...one })) });
+    return this.#found('billboard', { items });
   }
   /** The polygon of a plane that the camera sees; `unbounded` where it runs to infinity. */
   footprint(plane: Plane): Found<{ readonly polygon: readonly Vec3[]; readonly unbounded: boolean }> {
@@ -283,7 +289,7 @@ export class Camera {
   }
   /** Points out of sight, uniform by area, by a seed. */
   spawn(wish: SpawnWish): Found<Spawned> {
-    return this.#found('spawn', { padding: 0, paddingUnit: 'world', radius: 0, seed: 1, keepAway: [], method: 'direct', ...wish }); // prettier-ignore
+    return this.#found('spawn', { ...wish });
   }
   /** The same picture of a target from other distances, its height there kept. */
   dollyZoom(target: Vec3, distances: readonly number[]): Found<{ readonly distances: readonly ZoomStop[] }> {
@@ -291,7 +297,14 @@ export class Camera {
   }
   /** The camera as it is after some seconds of a track, from here. */
   along(track: Track, time: number): Found<{ readonly camera: Camera }> {
-    const there = resolvedAlong(this.#resolved, fullTrack(track) as Parameters<typeof resolvedAlong>[1], time);
+    const invalid = (message: string) => ({ ok: false as const, code: 'invalid', message });
+    const parsed = trackSchema.safeParse(track, { reportInput: true });
+    if (!parsed.success) return invalid(problemsOf(parsed.error, 1)[0]!.message);
+    const written = parsed.data as WrittenTrack;
+    const { context } = this.#setup;
+    const problem = trackFaults(written, context.world)[0];
+    if (problem) return invalid(problem.message);
+    const there = setupAlong(this.#setup, readValue(trackSchema, written, context), time);
     return there.ok ? { ok: true, camera: new Camera(there.value) } : { ok: false, code: there.code, message: there.message }; // prettier-ignore
   }
 }

@@ -60,3 +60,7 @@ export interface Problem {
 export type Checked<T> =
   | { readonly ok: true; readonly value: T; readonly warnings: readonly Problem[] }
   | { readonly ok: false; readonly problems: readonly Problem[] };
+
+/** A value, or everything that is wrong with its input. */
+export type Read<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
+export const reject = (...problems: Problem[]): { ok: false; problems: Problem[] } => ({ ok: false, problems });

@@ -1,5 +1,5 @@
+import type { RequestCamera } from '../core/request/cameraSchema';
 import { chromium, expect, test, type Page } from '@playwright/test';
-import type { RequestCamera } from '../core/compute/schema';
 import { codecOf } from '../core/conventions/codec';
 import { presets } from '../core/conventions/conventions';
 import { emitCode, emitHarness, printSource, setUpOf, sourceOf, type CodeWish } from '../core/deliver/code';

@@ -1,3 +1,6 @@
+import { readCamera2d } from '../core/request/readCamera';
+import type { RequestCamera, RequestCamera2d } from '../core/request/cameraSchema';
+import { reexpressCamera, reexpressCamera2d, writeBody } from '../core/request/write';
 import { radians } from '../core/math/angle';
 import type { Camera2d } from '../core/camera/camera2d';
 import { frameOf, type Camera, type CameraFrame, type Viewport } from '../core/camera/frame';
@@ -6,11 +9,10 @@ import { defaultConventions, type Conventions } from '../core/conventions/conven
 import { codecOf, type ConventionCodec } from '../core/conventions/codec';
 import type { PointerPath } from '../core/convert/pointer';
 import type { DepthChoice } from '../core/convert/unproject';
-import { readCamera2d, writePair } from '../core/compute/readValues';
-import type * as z from 'zod';
-import type { ComputeRequest, depthChoiceSchema, RequestCamera, RequestCamera2d } from '../core/compute/schema';
+import type { QueryOf } from '../core/compute/operations';
+import { plane, space } from '../core/quantities/world';
+import type { ComputeRequest } from '../core/compute/schema';
 import { pixelToPicture, projectPoint, depth01Of } from '../core/convert/project';
-import { reexpressCamera, reexpressCamera2d, writeBody } from '../core/compute/write';
 import { normalizeQuat } from '../core/math/quat';
 import type { Vec2, Vec3 } from '../core/math/vec3';
 import type { Checked } from '../core/reasons';
@@ -135,7 +137,7 @@ export function backDepth(
   { back }: Pick<Project, 'back'>,
   e: ConventionCodec,
   flat: boolean,
-): z.input<typeof depthChoiceSchema> {
+): QueryOf<'screenToWorld'>['at'] {
   if (flat) return { ahead: 0 };
   const choice = depthChoiceOf(back);
   return choice.kind === 'depth'
@@ -217,6 +219,7 @@ export function projectRequest(project: Project, e: ConventionCodec, probe: Vec3
   const { back, camera } = project;
   const viewport = coreViewport(project);
   const flat = camera.kind === '2d';
+  const world = flat ? plane : space;
   const pixel = e.toScreen(viewport, ...pixelToPicture({ viewport }, back.pixel));
   const pixels: [number, number][] = [[...pixel]];
   return {
@@ -224,7 +227,7 @@ export function projectRequest(project: Project, e: ConventionCodec, probe: Vec3
     conventions: project.conventions,
     viewport,
     camera: flat ? expressCamera2d(camera, viewport, e) : expressCamera(camera, e),
-    bodies: project.bodies.map((body) => writeBody(body, e, flat)),
+    bodies: project.bodies.map((body) => writeBody(body, { codec: e, world })),
     queries: [
       { id: 'matrices', op: 'matrices' },
       ...(probe
@@ -232,7 +235,7 @@ export function projectRequest(project: Project, e: ConventionCodec, probe: Vec3
             {
               id: 'probe',
               op: 'worldToScreen' as const,
-              points: [flat ? writePair(probe, e) : ([...e.toWorld(probe)] as [number, number, number])],
+              points: [world.writePoint(probe, e)],
             },
           ]
         : []),

@@ -1,6 +1,6 @@
+import type { RequestCamera } from '../core/request/cameraSchema';
 import type { Deciding, Difference, SaidFault } from '../core/diagnose/diagnose';
 import type { Conventions } from '../core/conventions/conventions';
-import type { RequestCamera } from '../core/compute/schema';
 
 type Triple = readonly [number, number, number];
 

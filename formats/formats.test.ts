@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { compute } from '../core/compute/compute';
 import { placeBodies } from '../core/bodies/body';
 import { frameOf, type CameraFrame } from '../core/camera/frame';
-import { readPair } from '../core/compute/readValues';
+import { plane } from '../core/quantities/world';
 import type { Vec3 } from '../core/math/vec3';
 import { codecOf } from '../core/conventions/codec';
 import { pixelToPicture, projectPoint, worldToPixel } from '../core/convert/project';
@@ -84,7 +84,7 @@ describe('a flat project as a compute request', () => {
         const { picture } = projectPoint(made.value, [-13, -73, 0]);
         if (!picture.ok) throw new Error();
         close(probe!.points![0]!.screen, e.toScreen(made.value.viewport, picture.value.across, picture.value.upward));
-        const under = readPair(back!.pixels![0]!.point as [number, number], e);
+        const under = plane.readPoint(back!.pixels![0]!.point as [number, number], e);
         close(projectPixel(made.value, under), flat.back.pixel);
         // Unsnapped the launch is on the anchor; snapped it is less than a pixel off.
         const [dx, dy] = projectPixel(made.value, [-13, -73, 0]).map((v, i) => v - flatCamera(chart).anchor[i]!);

@@ -1,9 +1,8 @@
+import type { RequestCamera } from '../core/request/cameraSchema';
+import { reexpressCamera, reexpressCamera2d } from '../core/request/write';
 import { tidyDegrees } from '../core/math/angle';
 import { readRequest } from '../core/compute/readRequest';
-import type { RequestCamera } from '../core/compute/schema';
 import { type ResolvedRequest } from '../core/compute/read';
-import { readPoint } from '../core/compute/readValues';
-import { reexpressCamera, reexpressCamera2d } from '../core/compute/write';
 import { defaultConventions } from '../core/conventions/conventions';
 import { codecOf } from '../core/conventions/codec';
 import { pictureToPixel } from '../core/convert/project';
@@ -29,7 +28,7 @@ export function projectFromRequest(value: unknown, id: string, name: string): Re
   const read = readRequest(value);
   if (!read.ok) return refuse(...read.problem.errors);
   const { request, resolved: moment } = read;
-  const { codec: e, flat } = moment;
+  const { codec: e, world } = moment;
   const { x, y, width, height } = request.viewport;
   if (x !== 0 || y !== 0)
     return refuse({
@@ -39,7 +38,6 @@ export function projectFromRequest(value: unknown, id: string, name: string): Re
   const camera = 'kind' in request.camera ? null : cameraOf(request.camera, moment);
   if (camera && 'message' in camera) return refuse(camera);
   const asked = request.queries.find((query) => query.op === 'worldToScreen')?.points[0];
-  const probed = asked && readPoint(asked, '', e, flat);
   const pixels = request.queries.flatMap((query) => ('pixels' in query ? query.pixels : []));
   const back = pixels[0] ? pictureToPixel(moment.frame, ...e.fromScreen(request.viewport, pixels[0])) : [width / 2, height / 2]; // prettier-ignore
   return readProject({
@@ -54,8 +52,8 @@ export function projectFromRequest(value: unknown, id: string, name: string): Re
         ? { name: 'Camera', ...reexpressCamera2d(request.camera, request.viewport, e, kept) }
         : { name: 'Camera', ...camera },
     bodies: moment.bodies.map((body) => ({ ...body, name: body.id, position: triple(body.position) })),
-    probe: { body: null, drive: { rung: 'world', value: probed?.ok ? triple(probed.value) : [0, 0, 0] } },
-    back: { pixel: back, route: 'ahead', value: flat ? 0 : Math.max(moment.frame.near * 2, 1) },
+    probe: { body: null, drive: { rung: 'world', value: asked ? world.readPoint(asked, e) : [0, 0, 0] } },
+    back: { pixel: back, route: 'ahead', value: world.hasDepth ? Math.max(moment.frame.near * 2, 1) : 0 },
   });
 }
 

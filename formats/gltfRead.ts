@@ -1,7 +1,7 @@
+import { shapeSchema } from '../core/request/shapes';
 import { WebIO, type Camera, type Document, type GLTF, type Node } from '@gltf-transform/core';
 import { localTransform, type Shape } from '../core/bodies/body';
 import { quatOfBasis, repairBasis, type Basis } from '../core/camera/orientation';
-import { shapeSchema } from '../core/compute/valueSchemas';
 import { normalizeQuat, type Quat } from '../core/math/quat';
 import { multiply, transformPoint, transpose, type Mat4 } from '../core/math/mat4';
 import { negate, normalize, type Vec2, type Vec3 } from '../core/math/vec3';

@@ -1,5 +1,5 @@
-import { largest } from '../core/compute/limits';
-import type { QueryOf } from '../core/compute/schema';
+import { largest } from '../core/quantities/numbers';
+import type { QueryOf } from '../core/compute/operations';
 import { mat4, transpose } from '../core/math/mat4';
 import {
   linesOf,

@@ -1,14 +1,8 @@
+import { conventionsSchema, readConventions } from '../core/request/conventions';
+import { listOf, quatSchema, vec2Schema, vec3Schema } from '../core/quantities/numbers';
+import { shapeSchema } from '../core/request/shapes';
 import * as z from 'zod';
 import { problemsOf } from '../core/compute/issues';
-import {
-  conventionsSchema,
-  listOf,
-  quatSchema,
-  shapeSchema,
-  vec2Schema,
-  vec3Schema,
-} from '../core/compute/valueSchemas';
-import { readConventions } from '../core/compute/readValues';
 import { omissions, type Omission } from '../core/convert/pointer';
 import { screenFits, type ScreenFit } from '../core/camera/fit';
 import { meshProblems, placeBodies } from '../core/bodies/body';

@@ -1,7 +1,7 @@
+import { readBody } from '../core/request/readBody';
+import { reexpressCamera, reexpressCamera2d, writeBody } from '../core/request/write';
 import { degrees, radians } from '../core/math/angle';
-import { readBody } from '../core/compute/read';
-import { readPair, writePair } from '../core/compute/readValues';
-import { reexpressCamera, reexpressCamera2d, writeBody } from '../core/compute/write';
+import { plane, space } from '../core/quantities/world';
 import { defaultConventions, type Conventions } from '../core/conventions/conventions';
 import { codecOf, type ConventionCodec } from '../core/conventions/codec';
 import { pictureToPixel, pixelToPicture, depth01Of } from '../core/convert/project';
@@ -22,7 +22,7 @@ const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
 export function keepNumbers(project: Project, to: Conventions): Project {
   const from = codecOf(project.conventions);
   const e = codecOf(to);
-  const flat = project.camera.kind === '2d';
+  const world = project.camera.kind === '2d' ? plane : space;
   const move = (v: Vec3) => triple(e.fromWorld(from.toWorld(v)));
   const viewport = coreViewport(project);
   const { probe, back, ground, tiles } = project;
@@ -38,7 +38,7 @@ export function keepNumbers(project: Project, to: Conventions): Project {
     tiles: tiles && { ...tiles, ...mapAgain(tiles, from, e) },
     ground: ground && { ...ground, height: e.fromHeight(from.toHeight(ground.height)) },
     bodies: project.bodies.map((body, i) => {
-      const read = readBody(writeBody(body, from, flat) as Parameters<typeof readBody>[0], i, e, flat);
+      const read = readBody(writeBody(body, { codec: from, world }), i, { codec: e, world });
       // Only letters and signs change: what could be read before can be read again.
       if (!read.ok) throw new Error(read.problems[0]!.message);
       const { shape, position, rotation, scale } = read.value;
@@ -152,12 +152,11 @@ function heldAgain(
   project: Project,
 ): [number, number, number] {
   const [a, b, depth] = value;
+  const world = project.camera.kind === '2d' ? plane : space;
   switch (rung) {
     case 'local':
     case 'world':
-      return triple(
-        project.camera.kind === '2d' ? readPair(writePair(value, from), to) : to.fromWorld(from.toWorld(value)),
-      );
+      return world.readPoint(world.writePoint(value, from), to);
     case 'view':
       return triple(to.fromView(from.toView(value)));
     case 'clip': {

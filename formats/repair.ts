@@ -1,6 +1,6 @@
+import { largest } from '../core/quantities/numbers';
 import type * as z from 'zod';
 import { pathText } from '../core/compute/issues';
-import { largest } from '../core/compute/limits';
 import { projectSchema, readProject, type Project } from './project';
 
 /** A project whose wrong numbers have been replaced, and where. */

@@ -1,3 +1,4 @@
+import { readCamera } from '../core/request/readCamera';
 import { encode } from 'fast-png';
 import katex from 'katex';
 import { base64Of } from './base64';
@@ -5,7 +6,6 @@ import { escaped } from './escaped';
 import { compute } from '../core/compute/compute';
 import { readRequest, type ProblemDocument } from '../core/compute/readRequest';
 import { type ResolvedRequest } from '../core/compute/read';
-import { readCamera } from '../core/compute/readCamera';
 import { frameOf, type CameraFrame } from '../core/camera/frame';
 import { codeParts } from '../core/deliver/library';
 import { emitCode, languageOf, type CodeWish } from '../core/deliver/code';
@@ -70,11 +70,11 @@ function working(title: string, formulas: Formulas | null): string {
 const originOf = ({ toWorld: m }: PlacedBody): Vec3 => [m[3]!, m[7]!, m[11]!];
 
 /** The point that is worked out: the first that the request asks for, else a body's, else one on the gaze. */
-function pointOf({ queries, codec: e, frame, placed, flat }: ResolvedRequest): Vec3 {
+function pointOf({ queries, codec: e, frame, placed, world }: ResolvedRequest): Vec3 {
   const asked = queries.find((one) => one.op === 'worldToScreen');
   const first = asked?.op === 'worldToScreen' ? asked.points[0] : undefined;
-  const points = [...(first ? [e.fromWorld([first[0], first[1], first[2] ?? 0])] : []), ...placed.map(originOf)];
-  const seen = points.find((p) => flat || worldToViewRuf(frame, p)[2] > frame.near);
+  const points = [...(first ? [world.readPoint(first, e)] : []), ...placed.map(originOf)];
+  const seen = points.find((p) => !world.hasDepth || worldToViewRuf(frame, p)[2] > frame.near);
   const depth = Math.min(frame.far ?? Infinity, Math.max(frame.near * 8, 1));
   return seen ?? addScaled(frame.eye, frame.forward, depth);
 }
@@ -104,7 +104,8 @@ function names(frame: CameraFrame, placed: ResolvedRequest['placed'], size: Bitm
 
 /** Pictures that the core draws: through the camera, and from above. */
 function drawnPictures(resolved: ResolvedRequest): ReportPicture[] {
-  const { frame, placed, flat, codec: e } = resolved;
+  const { frame, placed, world, codec: e } = resolved;
+  const flat = !world.hasDepth;
   const picture = (
     own: CameraFrame,
     longer: number,
@@ -208,7 +209,8 @@ export function reportOf(
   const read = readRequest(given);
   if (!read.ok) return read;
   const { request, resolved } = read;
-  const { frame, codec: e, flat, placed } = resolved;
+  const { frame, codec: e, world, placed } = resolved;
+  const flat = !world.hasDepth;
   const answered = compute({ ...request, queries: [{ id: 'm', op: 'matrices' }, ...(placed.length ? [{ id: 'v', op: 'visibility', method: 'exact' }] : [])] }); // prettier-ignore
   if (!answered.ok) return answered;
   const [matrices, visibility] = answered.response.results as unknown as [

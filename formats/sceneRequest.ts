@@ -1,9 +1,9 @@
+import { readConventions, conventionsSchema } from '../core/request/conventions';
+import { readCamera } from '../core/request/readCamera';
+import type { RequestCamera } from '../core/request/cameraSchema';
 import { compute } from '../core/compute/compute';
 import { problemDocument, type ProblemDocument } from '../core/compute/readRequest';
-import { readConventions } from '../core/compute/readValues';
-import { readCamera } from '../core/compute/readCamera';
-import { conventionsSchema } from '../core/compute/valueSchemas';
-import { requestSchema, type RequestCamera } from '../core/compute/schema';
+import { requestSchema, type ReadRequest } from '../core/compute/schema';
 import { frameOf } from '../core/camera/frame';
 import { defaultConventions, type Conventions } from '../core/conventions/conventions';
 import { codecOf } from '../core/conventions/codec';
@@ -19,7 +19,7 @@ type Refused = { readonly ok: false; readonly problem: ProblemDocument };
 
 /** The ways that a request asks of its camera: of each `motion` query one, its times in their order. */
 function waysOf(given: unknown, id: string): CameraWay[] {
-  const request = requestSchema.parse(given);
+  const request = requestSchema.parse(given) as unknown as ReadRequest;
   const queries = request.queries.filter(({ op }) => op === 'motion').slice(0, 1);
   if (!queries.length || 'kind' in request.camera) return [];
   const { projection } = request.camera;

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import express, { type ErrorRequestHandler, type Request, type Response } from 'express';
 import { problemDocument } from '../core/compute/readRequest';
-import { requestJsonSchema } from '../core/compute/jsonSchema';
+import { requestJsonSchema, responseJsonSchema } from '../core/compute/jsonSchema';
 import { serverLimits } from '../core/compute/limits';
 import { ComputePool, type PoolOptions } from './pool';
 
@@ -137,6 +137,9 @@ function createApp(folder: string | undefined) {
   });
   app.get('/api/schema/compute', (_request, response) => {
     response.type('application/schema+json').send(JSON.stringify(requestJsonSchema()));
+  });
+  app.get('/api/schema/answers', (_request, response) => {
+    response.type('application/schema+json').send(JSON.stringify(responseJsonSchema()));
   });
   app.use('/api', (_request, response) => {
     sendProblem(

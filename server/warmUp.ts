@@ -1,5 +1,5 @@
+import { writeJson } from '../core/compute/json';
 import { computeLazily } from '../core/compute/compute';
-import { writeJson } from '../core/compute/lazy';
 
 /*
  * A thread that stands ready for small requests has answered some before: the first that come are

@@ -1,10 +1,10 @@
+import { writeJson } from '../core/compute/json';
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import { computeLazily } from '../core/compute/compute';
 import { problemDocument } from '../core/compute/readRequest';
 import { textProblem } from '../core/compute/requestText';
 import { costOf } from '../core/compute/cost';
-import { writeJson } from '../core/compute/lazy';
 import { warmUp } from './warmUp';
 import { mostPieces, shared, type Beginning, type Task, type Told } from './protocol';
 

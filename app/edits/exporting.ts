@@ -1,6 +1,6 @@
+import type { Query } from '../../core/compute/operations';
 import { projectRequest } from '../../formats/camera';
 import { writeProject, type Project } from '../../formats/project';
-import type { Query } from '../../core/compute/schema';
 import { loadKeptSlices, sliceQueries } from '../state/slices';
 import { currentProject } from '../state/document';
 import { currentMoment } from '../state/tempo';

@@ -1,3 +1,4 @@
+import { largest } from '../../core/quantities/numbers';
 import './NumberField.css';
 import {
   lazy,
@@ -12,7 +13,6 @@ import {
 } from 'react';
 import { flushSync } from 'react-dom';
 import { cancelGesture, endGesture } from '../state/document';
-import { largest } from '../../core/compute/limits';
 import { editable } from '../ui/figures';
 import { parseNumber, type Units } from '../ui/parseNumber';
 import { emptyEntry, entryAt, focusEntry, leaveEntry, showProblem, stepEntry, typeEntry } from './numberEntry';

@@ -1,4 +1,4 @@
-import { largest } from '../../core/compute/limits';
+import { largest } from '../../core/quantities/numbers';
 import { boundingSphere, placeBodies, rootsOf, type PlacedBody } from '../../core/bodies/body';
 import { orthographicOf } from '../../core/camera/camera2d';
 import { defaultConventions } from '../../core/conventions/conventions';

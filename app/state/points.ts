@@ -1,5 +1,4 @@
-import { readPair, writePair } from '../../core/compute/readValues';
-import { letterOf } from '../../core/conventions/axes';
+import { plane, space } from '../../core/quantities/world';
 import type { Conventions } from '../../core/conventions/conventions';
 import { codecOf, type ConventionCodec } from '../../core/conventions/codec';
 import type { Vec3 } from '../../core/math/vec3';
@@ -16,18 +15,14 @@ export interface PointForm {
   read(numbers: readonly number[]): Vec3;
 }
 
-export const pointFormOf = (e: ConventionCodec, flat: boolean): PointForm =>
-  flat
-    ? {
-        letters: [letterOf(e.conventions.world.right), letterOf(e.conventions.world.up)],
-        show: (p) => writePair(p, e),
-        read: ([a, b]) => readPair([a!, b!], e),
-      }
-    : {
-        letters: ['x', 'y', 'z'],
-        show: (p) => e.toWorld(p),
-        read: ([x, y, z]) => e.fromWorld([x!, y!, z!]),
-      };
+export function pointFormOf(codec: ConventionCodec, flat: boolean): PointForm {
+  const world = flat ? plane : space;
+  return {
+    letters: world.pointAxes(codec),
+    show: (point) => world.writePoint(point, codec),
+    read: (numbers) => world.readPoint(numbers, codec),
+  };
+}
 
 /** A list's points in canonical world space, x, y, z after one another. */
 export function insidePoints({ coordinates, size }: PointList, conventions: Conventions): Float64Array<ArrayBuffer> {

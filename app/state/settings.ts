@@ -1,8 +1,8 @@
+import { conventionsSchema } from '../../core/request/conventions';
 import * as z from 'zod';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import type { Conventions } from '../../core/conventions/conventions';
-import { conventionsSchema } from '../../core/compute/valueSchemas';
 
 export type Theme = 'paper' | 'night';
 

@@ -1,9 +1,9 @@
+import type { Query } from '../../core/compute/operations';
 import { produce, type Draft } from 'immer';
 import type * as z from 'zod';
 import type { ConventionCodec } from '../../core/conventions/codec';
 import { reinterpretValue } from '../../core/quantities/convert';
 import { worldOf } from '../../core/quantities/world';
-import type { Query } from '../../core/compute/schema';
 import { problemsOf } from '../../core/compute/issues';
 import { keepUnknown } from '../../formats/lossless';
 import type { Project } from '../../formats/project';

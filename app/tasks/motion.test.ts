@@ -1,13 +1,13 @@
+import { resolvedCamera, resolvedCameraSchema } from '../../core/request/resolvedCamera';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { compute } from '../../core/compute/compute';
 import { basisOfAngles } from '../../core/camera/orientation';
-import { resolvedCamera } from '../../core/compute/resolved';
 import { radians } from '../../core/math/angle';
 import { frameStages } from '../../core/motion/stages';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
-import { reinterpretValue } from '../../core/quantities/convert';
+import { reinterpretValue, writeValue } from '../../core/quantities/convert';
 import { space } from '../../core/quantities/world';
 import { presets } from '../../core/conventions/conventions';
 import { projectRequest } from '../../formats/camera';
@@ -100,7 +100,10 @@ describe('the camera of the page over time', () => {
         }
         asked++;
         const leaves = (v: unknown): number[] => typeof v === 'number' ? [v] : v && typeof v === 'object' ? Object.values(v).flatMap(leaves) : []; // prettier-ignore
-        const [a, b] = [leaves(answered[0]!.camera), leaves(resolvedCamera(shown.value, now.codec))];
+        const [a, b] = [
+          leaves(answered[0]!.camera),
+          leaves(writeValue(resolvedCameraSchema, resolvedCamera(shown.value, now.codec), now)),
+        ];
         expect(a).toHaveLength(b.length);
         // An angle of half a round may come out with either sign.
         const apart = (v: number, w: number) => Math.min(Math.abs(v - w), Math.abs(Math.abs(v - w) - 360), Math.abs(Math.abs(v - w) - 2 * Math.PI)); // prettier-ignore

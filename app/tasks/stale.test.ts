@@ -1,6 +1,6 @@
+import { writeCamera } from '../../core/request/write';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { compute } from '../../core/compute/compute';
-import { writeCamera } from '../../core/compute/write';
 import { presets } from '../../core/conventions/conventions';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';

@@ -1,12 +1,16 @@
-import { resolvedAlong } from './along';
+import { readValue, writeValue } from '../quantities/convert';
+import { Series } from '../quantities/series';
+import { setupAlong } from '../request/along';
+import { failure, type Failure, type Operation } from '../request/operation';
+import { resolvedCamera, resolvedCameraSchema } from '../request/resolvedCamera';
+import type { Setup } from '../request/setup';
+import type { Track } from '../motion/trackSchema';
+import { operationNamed } from './operations';
+import type { ResolvedRequest } from './read';
 import { readRequest, type ProblemDocument } from './readRequest';
-import { resolvedCamera } from './resolved';
-import { Lazy } from './lazy';
-import type { Result } from './answering';
-import { whole } from './answers';
-import { operations } from './operations';
-import { type ResolvedRequest } from './read';
-import { type Query } from './schema';
+
+/** The answer of one query, beside its id and op; long lists are series. */
+export type Result = Readonly<Record<string, unknown>> | Failure;
 
 export interface ComputeResponse {
   readonly astrolabe: 1;
@@ -17,19 +21,40 @@ export interface ComputeResponse {
   readonly warnings: readonly { readonly path: string; readonly message: string }[];
 }
 
-/** One query, seen by the camera as it is at the query's time. */
-function answered(resolved: ResolvedRequest, query: Query): Result {
-  const run = operations[query.op] as (s: ResolvedRequest, q: Query) => Result;
-  if (query.op === 'motion' || !query.when) return run(resolved, query);
-  const there = resolvedAlong(resolved, query.when.track, query.when.time);
-  return there.ok ? run(there.value, query) : { error: { code: there.code, message: there.message } };
+/** Answers one query of an operation, as seen by the camera at the query's time. */
+export function answerQuery(setup: Setup, operation: Operation, query: Readonly<Record<string, unknown>>): Result {
+  const read = readValue(operation.query, query, setup.context) as {
+    readonly when?: { readonly track: Track; readonly time: number };
+  };
+  let seen = setup;
+  if (read.when) {
+    const there = setupAlong(setup, read.when.track, read.when.time);
+    if (!there.ok) return failure(there.code, there.message);
+    seen = there.value;
+  }
+  if (!operation.worlds.includes(setup.world.kind))
+    return failure(
+      'notIn2d',
+      `${operation.name} has no meaning with a 2D camera. Ask it of a 3D one, orthographic if need be.`,
+    );
+  const answer = operation.run(read, seen);
+  return 'error' in answer ? (answer as Failure) : writeValue(operation.output, answer as never, seen.context);
 }
 
-/** Answers every query of a resolved request, in order; `begins` is told which one. */
-const lazyAnswers = (resolved: ResolvedRequest, begins?: (query: number) => void): ComputeResponse['results'] =>
+/** Computes all lists of a result. */
+export const computeLists = <R extends object>(result: R): R =>
+  Object.fromEntries(
+    Object.entries(result).map(([key, value]: [string, unknown]) => [
+      key,
+      value instanceof Series ? value.all() : value,
+    ]),
+  ) as R;
+
+/** Answers every query of a resolved request, in order; calls `begins` with the index of each. */
+const answersOf = (resolved: ResolvedRequest, begins?: (query: number) => void): ComputeResponse['results'] =>
   resolved.queries.map((query, i) => {
     begins?.(i);
-    const result = { id: query.id, op: query.op, ...answered(resolved, query) };
+    const result = { id: query.id, op: query.op, ...answerQuery(resolved, operationNamed(query.op)!, query) };
     return begins ? watched(result, () => begins(i)) : result;
   });
 
@@ -38,8 +63,8 @@ const watched = <R extends object>(result: R, begins: () => void): R =>
   Object.fromEntries(
     Object.entries(result).map(([key, value]: [string, unknown]) => [
       key,
-      value instanceof Lazy
-        ? new Lazy(value.length, (from, to) => {
+      value instanceof Series
+        ? new Series(value.length, (from, to) => {
             begins();
             return value.part(from, to) as readonly unknown[];
           })
@@ -49,7 +74,7 @@ const watched = <R extends object>(result: R, begins: () => void): R =>
 
 /** Answers every query of a resolved request, in order. */
 export const answerQueries = (resolved: ResolvedRequest): ComputeResponse['results'] =>
-  lazyAnswers(resolved).map(whole);
+  answersOf(resolved).map(computeLists);
 
 /** Stands where no camera was given and none is asked for. */
 const noCamera = {
@@ -77,7 +102,7 @@ export function compute(given: unknown): Computed {
   const answered = computeLazily(given);
   if (!answered.ok) return answered;
   const { response } = answered;
-  return { ok: true, response: { ...response, results: response.results.map(whole) } };
+  return { ok: true, response: { ...response, results: response.results.map(computeLists) } };
 }
 
 /**
@@ -88,11 +113,13 @@ export function computeLazily(given: unknown, begins?: (query: number) => void):
   const bare = needsNoCamera(given);
   const read = readRequest(bare ? { ...given, camera: noCamera } : given);
   if (!read.ok) return read;
-  const { frame, codec, flat } = read.resolved;
+  const { frame, codec, context } = read.resolved;
   const response: ComputeResponse = {
     astrolabe: 1,
-    ...(bare ? { camera: null, reason: 'cameraNotGiven' } : { camera: resolvedCamera(frame, codec, flat) }),
-    results: lazyAnswers(read.resolved, begins),
+    ...(bare
+      ? { camera: null, reason: 'cameraNotGiven' }
+      : { camera: writeValue(resolvedCameraSchema, resolvedCamera(frame, codec), context) }),
+    results: answersOf(read.resolved, begins),
     warnings: read.warnings.map(({ path, message }) => ({ path, message })),
   };
   return { ok: true, response };

@@ -10,35 +10,6 @@ export const pathText = (path: readonly PropertyKey[]): string =>
 
 type Issue = z.core.$ZodIssue;
 
-/** So many issues of one list are kept; `problemsOf` has no use for more. */
-const mostIssues = 1_000;
-
-interface AnyIssue {
-  readonly code?: string | undefined;
-  readonly params?: Record<string, unknown> | undefined;
-}
-
-/** How many issues one stands for: itself, or all that a list had beyond those that were kept. */
-const standsFor = (issue: AnyIssue): number =>
-  issue.code === 'custom' && typeof issue.params?.['more'] === 'number' ? issue.params['more'] : 1;
-
-/** How many issues there are, those counted in that were not kept. */
-export const issueCount = (issues: readonly AnyIssue[]): number =>
-  issues.reduce((sum, issue) => sum + standsFor(issue), 0);
-
-/** Keeps the first of many issues, with one that stands for the others. Changes the list given. */
-export function shorten(issues: z.core.$ZodRawIssue[]): void {
-  if (issues.length <= mostIssues) return;
-  const beyond = issues.splice(mostIssues);
-  issues.push({
-    code: 'custom',
-    path: [],
-    input: undefined,
-    message: 'more of the same',
-    params: { more: issueCount(beyond) },
-  });
-}
-
 /**
  * What a schema found wrong, as sentences that name the field and the mend: at most `most` of them,
  * where many would be wrong in the same way.

@@ -1,11 +1,7 @@
 import { mostConflicts } from '../order/drawOrder';
 import type { Problem } from '../reasons';
-
-/**
- * Numbers beyond this are refused: products of a few of them would leave the range of doubles on
- * the way to an answer. Lengths that are divided by are at least its inverse, for the same reason.
- */
-export const largest = 1e30;
+import { lengthOf, type RawQuery } from '../request/operation';
+import { operationNamed } from './operations';
 
 /** How much one request may hold, and what is said of more. */
 export const limits = {
@@ -75,7 +71,6 @@ export const limitsTable: readonly (readonly [what: string, most: string, beyond
   ['seconds in which an answer is to be taken', String(serverLimits.takingSeconds), 'the answer breaks off'],
 ];
 
-const lengthOf = (value: unknown): number => (Array.isArray(value) ? value.length : 0);
 /**
  * How many entries all lists of a query have, at any depth; lists of up to four numbers are points and count as
  * nothing by themselves.
@@ -95,13 +90,6 @@ function entriesOf(value: unknown, depth = 0): number {
 }
 const listOf = (value: unknown): readonly Record<string, unknown>[] =>
   Array.isArray(value) ? (value as Record<string, unknown>[]) : [];
-
-/** How many points, keys or stretches the track has along which a query goes, if it does. */
-export function trackLength(query: Record<string, unknown>): number {
-  const track = (query.track ?? (query.when as Record<string, unknown> | undefined)?.track) as
-    Record<string, unknown> | undefined;
-  return lengthOf(track?.target) + lengthOf(track?.keys) + lengthOf(track?.inputs);
-}
 
 /**
  * What a request holds too much of. Asked before anything else of it is looked at: only lists are
@@ -128,13 +116,15 @@ export function overLimits(given: unknown): Problem[] {
   for (const body of listOf(bodies)) corners += lengthOf((body?.shape as Record<string, unknown>)?.indices);
   check('bodies', 'triangles in its meshes', Math.ceil(corners / 3), limits.triangles, 'Leave some out.');
   const sum = { asked: 0, named: 0, spawned: 0, discs: 0 };
-  for (const query of listOf(queries)) {
+  for (const query of listOf(queries) as readonly RawQuery[]) {
     if (typeof query !== 'object' || query === null) continue;
-    const { bodies: ids, keepAway, count, ...lists } = query;
-    sum.asked += entriesOf(lists);
-    sum.named += lengthOf(ids);
-    sum.discs += lengthOf(keepAway);
-    if (typeof count === 'number' && count > 0) sum.spawned += count;
+    const operation = operationNamed(query['op']);
+    const own = ['bodies', ...(operation?.countedLists ?? [])];
+    for (const [key, value] of Object.entries(query)) if (!own.includes(key)) sum.asked += entriesOf(value, 1);
+    const { spawned = 0, discs = 0 } = operation?.counts(query) ?? {};
+    sum.named += lengthOf(query['bodies']);
+    sum.discs += discs;
+    sum.spawned += spawned;
   }
   check('queries', 'points, pixels, items, distances, times, corners and other entries', sum.asked, limits.asked);
   check('queries', 'ids of bodies in its queries', sum.named, limits.named);

@@ -1,9 +1,11 @@
 import type { Problem } from '../reasons';
-import { issueCount, nearestKey, problemsOf, unknownKeys } from './issues';
+import { issueCount } from '../quantities/numbers';
+import { nearestKey, problemsOf, unknownKeys } from './issues';
 import { requestJsonSchema } from './jsonSchema';
 import { limits, overLimits } from './limits';
 import { resolveRequest, type ResolvedRequest } from './read';
-import { requestSchema, type Query, type ReadRequest } from './schema';
+import type { Query } from './operations';
+import { requestSchema, type ReadRequest } from './schema';
 
 /** RFC 9457, with the places that are wrong. */
 export interface ProblemDocument {
@@ -88,15 +90,16 @@ export function readRequest(
     const problems = problemsOf(parsed.error, limits.problems);
     return { ok: false, problem: problemDocument(problems, 422, undefined, Math.max(count, problems.length)) };
   }
-  const unknown = unknownKeys(given, parsed.data);
-  const problems = [...unknown.slice(0, limits.problems).map(unknownProblem), ...repeatedIds(parsed.data.queries)];
+  const request = parsed.data as unknown as ReadRequest;
+  const unknown = unknownKeys(given, request);
+  const problems = [...unknown.slice(0, limits.problems).map(unknownProblem), ...repeatedIds(request.queries)];
   if (problems.length) {
     const count = problems.length + Math.max(0, unknown.length - limits.problems);
     return { ok: false, problem: problemDocument(problems, 422, undefined, count) };
   }
-  const resolved = resolveRequest(parsed.data);
+  const resolved = resolveRequest(request);
   if (!resolved.ok) return { ok: false, problem: problemDocument(resolved.problems) };
-  return { ok: true, request: parsed.data, resolved: resolved.value, warnings: resolved.warnings };
+  return { ok: true, request, resolved: resolved.value, warnings: resolved.warnings };
 }
 
 /** The same for those who ask about the set-up alone: the request's queries play no part. */

@@ -1,4 +1,4 @@
-import { intendedOf } from '../compute/diagnoseOperation';
+import { intendedOf } from '../diagnose/operations';
 import { readSetUp } from '../compute/readRequest';
 import type { Intended } from '../diagnose/engine';
 import type { FaultName } from '../diagnose/faults';

@@ -1,7 +1,7 @@
+import { readCamera } from '../request/readCamera';
+import type { RequestCamera } from '../request/cameraSchema';
 import { frameOf, pictureShape, type CameraFrame, type Viewport } from '../camera/frame';
 import { fieldOfView } from '../camera/projection';
-import { readCamera } from '../compute/readCamera';
-import type { RequestCamera } from '../compute/schema';
 import type { ConventionCodec } from '../conventions/codec';
 import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked } from '../reasons';

@@ -1,8 +1,8 @@
+import type { RequestCamera } from '../request/cameraSchema';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import type { RequestCamera } from '../compute/schema';
 import { codecOf } from '../conventions/codec';
 import { presets, type Conventions } from '../conventions/conventions';
 import { compilers, quiet, skippedFor, there } from '../testing/compilers';

@@ -1,10 +1,10 @@
+import type { RequestCamera } from '../request/cameraSchema';
 import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { compute } from '../compute/compute';
-import type { RequestCamera } from '../compute/schema';
 import { presets, type Conventions } from '../conventions/conventions';
 import { codecOf } from '../conventions/codec';
 import type * as Reflect from 'wgsl_reflect';

@@ -1,5 +1,5 @@
+import type { RequestCamera } from '../request/cameraSchema';
 import type { Viewport } from '../camera/frame';
-import type { RequestCamera } from '../compute/schema';
 import { indexOf, signOf, type AxisFrame } from '../conventions/axes';
 import type { ConventionCodec } from '../conventions/codec';
 import { billboardPart, dollyZoomPart, followPart, orderPart, spawnPart } from './parts';

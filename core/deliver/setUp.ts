@@ -1,5 +1,5 @@
+import { writeCamera } from '../request/write';
 import { problemDocument, readSetUp, type ProblemDocument } from '../compute/readRequest';
-import { writeCamera } from '../compute/write';
 import { setUpOf } from './code';
 import type { SetUp } from './library';
 import { visibleGround } from './visibleGround';
@@ -8,13 +8,13 @@ import { visibleGround } from './visibleGround';
 export function setUpOfRequest(given: unknown): { ok: true; setUp: SetUp } | { ok: false; problem: ProblemDocument } {
   const read = readSetUp(given);
   if (!read.ok) return read;
-  const { camera, codec: e, frame, flat } = read.resolved;
+  const { camera, codec: e, frame } = read.resolved;
   const refuse = (message: string) => ({ ok: false as const, problem: problemDocument([{ path: 'camera', message }]) });
   const { extents: x } = frame;
   if (!(x.right > x.left && x.top > x.bottom))
     return refuse('The extents are mirrored. Exchange left and right, or bottom and top, and mirror the picture where it is shown.'); // prettier-ignore
   // A flat camera is the orthographic one that it equals; its world has no ground.
-  const made = setUpOf(flat || 'kind' in camera ? writeCamera(frame, e) : camera, frame.viewport, e, flat ? [] : visibleGround(frame, e)); // prettier-ignore
+  const made = setUpOf('kind' in camera ? writeCamera(frame, e) : camera, frame.viewport, e, 'kind' in camera ? [] : visibleGround(frame, e)); // prettier-ignore
   if (!made.ok) throw new Error('a camera that was read before');
   return { ok: true, setUp: made.value.setUp };
 }

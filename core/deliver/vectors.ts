@@ -53,8 +53,8 @@ export function vectorsOf(given: unknown, count: number, seed: number): { ok: tr
   const read = readSetUp(given);
   if (!read.ok) return read;
   const { request } = read;
-  const { frame, codec: e, flat } = read.resolved;
-  if (flat) return { ok: false, problem: problemDocument([{ path: 'camera', message: 'Test vectors are of a camera in space. Give the orthographic one that this 2D camera equals.' }]) };
+  const { frame, codec: e, world } = read.resolved;
+  if (!world.hasDepth) return { ok: false, problem: problemDocument([{ path: 'camera', message: 'Test vectors are of a camera in space. Give the orthographic one that this 2D camera equals.' }]) };
   const points = placesOf(frame, count, seed).map((p) => e.toWorld(p));
   const answered = compute({ ...request, bodies: [], queries: [{ id: 'm', op: 'matrices' }, { id: 'p', op: 'worldToScreen', points }] });
   if (!answered.ok) return answered;

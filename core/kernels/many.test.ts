@@ -1,7 +1,7 @@
+import { answerPoint, answerPoints } from '../request/pointAnswers';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { placeBodies, type Body } from '../bodies/body';
-import { answerPoint, answerPoints } from '../compute/pointAnswers';
 import { codecOf } from '../conventions/codec';
 import { normalizeQuat } from '../math/quat';
 import { randomFrom } from '../math/random';

@@ -3,8 +3,8 @@ import type { Vec3 } from '../math/vec3';
 import { blended } from './blend';
 import type { Tracked } from './noTrack';
 import { eased, type Ease } from './path';
-import type { ShakeTerms } from './shake';
-import { frameAlong, type Track } from './track';
+import { frameAlong } from './track';
+import type { Track, TrackOf } from './trackSchema';
 
 /** A camera of space that goes over from perspective to orthographic, a subject held at its size. */
 export interface Blend {
@@ -18,7 +18,7 @@ export interface Blend {
 /** How a camera of space moves: along a track or not, and a shake upon that or not. */
 export interface CameraMotion {
   readonly travel: Track | Blend | null;
-  readonly shake: { readonly strength: number; readonly terms: ShakeTerms } | null;
+  readonly shake: TrackOf<'shake'> | null;
 }
 
 /**
@@ -35,5 +35,5 @@ export function cameraAt(frame: CameraFrame, { travel, shake }: CameraMotion, ti
           travel.duration > 0 ? eased(travel.ease, Math.min(1, time / travel.duration)) : 1,
         )
       : frameAlong(frame, travel, time);
-  return moved.ok && shake ? frameAlong(moved.value, { kind: 'shake', ...shake }, time) : moved;
+  return moved.ok && shake ? frameAlong(moved.value, shake, time) : moved;
 }

@@ -7,7 +7,7 @@ export interface FollowTerms {
    * Half the size of the zone about the place held in which the body may move without being
    * followed, an axis each.
    */
-  readonly deadZone: readonly number[];
+  readonly deadZone?: readonly number[] | undefined;
   /** Seconds in which half of what is left is made up; 0 follows at once. */
   readonly halfLife: number;
 }
@@ -28,7 +28,7 @@ export function follow<Point extends Vec2 | Vec3>(
   dt: number,
 ): Point {
   const rate = rateOf(halfLife);
-  return held.map((y, i) => followOutside(y, from[i]!, to[i]!, deadZone[i] ?? 0, rate, dt)) as unknown as Point;
+  return held.map((y, i) => followOutside(y, from[i]!, to[i]!, deadZone?.[i] ?? 0, rate, dt)) as unknown as Point;
 }
 
 /**

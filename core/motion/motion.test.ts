@@ -64,7 +64,7 @@ describe('30, 60 and 144 steps a second end at the same place', () => {
     );
   });
   it('walking in turns, along the arc itself', () => {
-    const steering = fc.record({ right: real(-5, 5), up: real(-2, 2), ahead: real(-5, 5), turn: real(-4, 4), lift: real(-3, 3) }); // prettier-ignore
+    const steering = fc.record({ right: real(-5, 5), up: real(-2, 2), ahead: real(-5, 5), yawRate: real(-4, 4), pitchRate: real(-3, 3) }); // prettier-ignore
     fc.assert(
       fc.property(steering, steering, (one, two) => {
         const ends = atEachRate<Walker>(2, { eye: [1, 2, 3], yaw: 0.4, pitch: 0 }, (s, t, dt) =>
@@ -150,9 +150,9 @@ describe('orbits', () => {
 });
 
 describe('paths', () => {
-  const key = (time: number, eye: Vec3, yaw: number, verticalFov: number, ease: Key['ease'] = 'even'): Key => ({
-    ...{ time, eye, verticalFov, ease },
-    angles: { yaw, pitch: 0.1, roll: 0 },
+  const key = (time: number, position: Vec3, yaw: number, verticalFov: number, ease: Key['ease'] = 'even'): Key => ({
+    ...{ time, position, verticalFov, ease },
+    ...{ yaw, pitch: 0.1, roll: 0 },
   });
   const keys = [
     key(0, [0, 0, 0], 0, 1),
@@ -160,10 +160,10 @@ describe('paths', () => {
     key(3, [10, 8, -4], 3, 1.4, 'gentleEnd'),
   ];
   it('pass through every key, stand outside them, and do not jump', () => {
-    for (const { time, eye, angles, verticalFov } of keys) {
+    for (const { time, position, yaw, verticalFov } of keys) {
       const at = alongPath(keys, time)!;
-      expect(distance(at.eye, eye)).toBeLessThan(1e-12);
-      expect(anglesOfBasis(at.basis).yaw).toBeCloseTo(angles.yaw, 9);
+      expect(distance(at.eye, position)).toBeLessThan(1e-12);
+      expect(anglesOfBasis(at.basis).yaw).toBeCloseTo(yaw, 9);
       expect(at.verticalFov).toBeCloseTo(verticalFov, 12);
     }
     expect(alongPath(keys, -5)!.eye).toEqual([0, 0, 0]);

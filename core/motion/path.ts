@@ -6,13 +6,13 @@ import { addScaled, scale, sub, type Vec3 } from '../math/vec3';
  * How the way from a key to the next is spread over its time: evenly, or starting and ending
  * gently.
  */
-export type Ease = 'even' | 'gentle' | 'gentleStart' | 'gentleEnd';
+export const eases = ['even', 'gentle', 'gentleStart', 'gentleEnd'] as const;
+export type Ease = (typeof eases)[number];
 
 /** Where a camera is to be at a time, in seconds. Keys are in order of time, no two at one time. */
-export interface Key {
+export interface Key extends Angles {
   readonly time: number;
-  readonly eye: Vec3;
-  readonly angles: Angles;
+  readonly position: Vec3;
   /** Radians, over the height of the picture. */
   readonly verticalFov: number;
   /** From this key to the next. */
@@ -54,11 +54,11 @@ export function alongPath(keys: readonly Key[], time: number): PathPlace | null 
   if (next <= 0) return standing(next === 0 ? first : keys.at(-1)!);
   const [a, b] = [keys[next - 1]!, keys[next]!];
   const t = eased(a.ease, (time - a.time) / (b.time - a.time));
-  const { place: eye } = onCurve(keys.map(({ time, eye }) => ({ time, place: eye })), next, t); // prettier-ignore
+  const { place: eye } = onCurve(keys.map(({ time, position }) => ({ time, place: position })), next, t); // prettier-ignore
   const tangent = (fov: number) => Math.tan(fov / 2);
   return {
     eye,
-    basis: basisOfQuat(slerp(quatOf(a.angles), quatOf(b.angles), t)),
+    basis: basisOfQuat(slerp(quatOf(a), quatOf(b), t)),
     verticalFov: 2 * Math.atan(tangent(a.verticalFov) * (1 - t) + tangent(b.verticalFov) * t),
   };
 }
@@ -91,10 +91,10 @@ export function onCurve(stops: readonly Stop[], next: number, t: number): { plac
   };
 }
 
-const standing = ({ eye, angles, verticalFov }: Key): PathPlace => ({
-  eye,
-  basis: basisOfAngles(angles),
-  verticalFov,
+const standing = (key: Key): PathPlace => ({
+  eye: key.position,
+  basis: basisOfAngles(key),
+  verticalFov: key.verticalFov,
 });
 
 const quatOf = (angles: Angles): Quat => quatOfBasis(basisOfAngles(angles));

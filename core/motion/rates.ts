@@ -6,7 +6,8 @@ import { cameraAt, type CameraMotion } from './cameraMotion';
 import { onCourse, type Course } from './course';
 import type { FollowTerms } from './follow';
 import { rateOf } from './smoothing';
-import type { Stretch } from './track';
+import type { TrackOf } from './trackSchema';
+import { defaultPitchLimit } from './walk';
 
 /*
  * What becomes of a motion that is stepped by the frame, as it is customarily written, beside the
@@ -71,7 +72,7 @@ export function heldInSteps<Point extends Vec2 | Vec3>(
     const share = i === 0 ? 0 : manner === 'factor' ? -Math.expm1(-rate / tunedFor) : Math.min(1, rate * step);
     held = held.map((y, k) => {
       const off = target[k]! - y;
-      const zone = deadZone[k] ?? 0;
+      const zone = deadZone?.[k] ?? 0;
       const past = Math.abs(off) > zone ? off - Math.sign(off) * zone : 0;
       return past === 0 ? y : y + past * share;
     });
@@ -80,19 +81,24 @@ export function heldInSteps<Point extends Vec2 | Vec3>(
 }
 
 /** A walk whose ways are added up straight, along the heading at the beginning of each frame. */
-function walkedInSteps(frame: CameraFrame, inputs: readonly Stretch[], limit: number, times: readonly number[]) {
+function walkedInSteps(
+  frame: CameraFrame,
+  inputs: TrackOf<'walk'>['inputs'],
+  limit = defaultPitchLimit,
+  times: readonly number[],
+) {
   const { roll, ...gaze } = anglesOfBasis(frame);
   let { yaw, pitch } = gaze;
   let eye = frame.eye;
   return times.map((time, i) => {
     const before = times[i - 1] ?? 0;
     const step = time - before;
-    for (const { from, to, right, up, ahead, turn, lift } of inputs) {
+    for (const { from, to, right, up, ahead, yawRate, pitchRate } of inputs) {
       if (!(from <= before && to > before)) continue;
       const [s, c] = [Math.sin(yaw), Math.cos(yaw)];
       eye = add(eye, [(right * c + ahead * s) * step, up * step, (right * s - ahead * c) * step]);
-      yaw += turn * step;
-      pitch = Math.min(limit, Math.max(-limit, pitch + lift * step));
+      yaw += yawRate * step;
+      pitch = Math.min(limit, Math.max(-limit, pitch + pitchRate * step));
     }
     return reposed(frame, { eye, basis: basisOfAngles({ yaw, pitch, roll }) });
   });

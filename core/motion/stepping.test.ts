@@ -73,7 +73,7 @@ describe('a motion stepped by the frame', () => {
 
   it('leaves the way by steps alone where it bends: a walk that turns, an orbit that draws near', () => {
     const frame = fc.sample(frames, { seed: 4, numRuns: 1 })[0]!;
-    const walk: CameraMotion = { travel: { kind: 'walk', pitchLimit: 1.5, inputs: [{ from: 0, to: 4, right: 0, up: 0, ahead: 3, turn: 0.6, lift: 0 }] }, shake: null }; // prettier-ignore
+    const walk: CameraMotion = { travel: { kind: 'walk', pitchLimit: 1.5, inputs: [{ from: 0, to: 4, right: 0, up: 0, ahead: 3, yawRate: 0.6, pitchRate: 0 }] }, shake: null }; // prettier-ignore
     const at = (motion: CameraMotion, manner: 'right' | 'euler' | 'noStep', rate: number) => steppedCameras(frame, motion, manner, frameTimes(rate, 4)).at(-1)!.eye; // prettier-ignore
     const [right, rough, finer] = [at(walk, 'right', 30), at(walk, 'euler', 30), at(walk, 'euler', 300)];
     expect(distance(rough, right)).toBeGreaterThan(0.01);
@@ -184,7 +184,7 @@ it('a shake comes upon a track: in the axes of the camera that was moved', () =>
     angles: { yaw: 0, pitch: 0, roll: 0 },
     offset: [0.5, 0.25] as const,
   };
-  const shake = { strength: 1, terms };
+  const shake = { kind: 'shake', strength: 1, ...terms } as const;
   const travel = { kind: 'scroll', velocity: [1, 2, 3] } as const;
   const [plain, both] = [cameraAt(frame, { travel, shake: null }, 0.37), cameraAt(frame, { travel, shake }, 0.37)];
   if (!plain.ok || !both.ok) throw new Error('neither leads nowhere');

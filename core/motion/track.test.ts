@@ -1,3 +1,4 @@
+import type { Track } from './trackSchema';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { CameraFrame } from '../camera/frame';
@@ -5,7 +6,7 @@ import { anglesOfBasis, orthonormalError } from '../camera/orientation';
 import { worldToViewRuf } from '../convert/project';
 import { add, cross, distance, dot, length, scale, sub, type Vec3 } from '../math/vec3';
 import { frames, real, vectors } from '../testing/arbitraries';
-import { defaultPitchLimits, followed, frameAlong, timesProblem, type Track } from './track';
+import { defaultPitchLimits, followed, frameAlong, timesProblem } from './track';
 import type { Course } from './course';
 import { runs } from '../testing/seed';
 
@@ -110,7 +111,7 @@ describe('a camera along a track', () => {
   });
 
   it('walks alike whether its stretches are cut or not, and holds its pitch at the limit', () => {
-    const rates = fc.record({ right: real(-3, 3), up: real(-3, 3), ahead: real(-3, 3), turn: real(-2, 2), lift: real(-0.3, 0.3) }); // prettier-ignore
+    const rates = fc.record({ right: real(-3, 3), up: real(-3, 3), ahead: real(-3, 3), yawRate: real(-2, 2), pitchRate: real(-0.3, 0.3) }); // prettier-ignore
     fc.assert(
       fc.property(
         frames,
@@ -140,10 +141,10 @@ describe('a camera along a track', () => {
     fc.assert(
       fc.property(frames, keys, (frame, given) => {
         let time = 0;
-        const keys = given.map(([span, eye, yaw, pitch, roll, verticalFov]) => ({ time: (time += span), eye, angles: { yaw, pitch, roll }, verticalFov, ease: 'gentle' as const })); // prettier-ignore
+        const keys = given.map(([span, eye, yaw, pitch, roll, verticalFov]) => ({ time: (time += span), position: eye, yaw, pitch, roll, verticalFov, ease: 'gentle' as const })); // prettier-ignore
         for (const key of keys) {
           const there = at(frame, { kind: 'path', keys }, key.time);
-          expect(distance(there.eye, key.eye)).toBeLessThan(1e-9);
+          expect(distance(there.eye, key.position)).toBeLessThan(1e-9);
           const [a, b] = [there.extents, frame.extents];
           if (frame.kind === 'orthographic') expect(a).toEqual(b);
           else {
@@ -198,7 +199,7 @@ describe('a camera along a track', () => {
     let moved = 0;
     fc.assert(
       fc.property(frames, real(0, 1), times, (frame, strength, time) => {
-        const there = at(frame, { kind: 'shake', strength, terms }, time);
+        const there = at(frame, { kind: 'shake', strength, ...terms }, time);
         const by = sub(there.eye, frame.eye);
         expect(Math.abs(dot(by, frame.right))).toBeLessThanOrEqual(0.2 + 1e-9);
         expect(Math.abs(dot(by, frame.up))).toBeLessThanOrEqual(0.1 + 1e-9);
@@ -212,10 +213,18 @@ describe('a camera along a track', () => {
   });
 
   it('says what is wrong with its times', () => {
-    expect(timesProblem([1, 0], null)).toBeNull();
-    expect(timesProblem([1, -1], null)).toMatchObject({ code: 'timeNegative' });
-    expect(timesProblem([], [])).toMatchObject({ code: 'noKeys' });
-    expect(timesProblem([], [0, 1, 1])).toMatchObject({ code: 'keysOutOfOrder' });
-    expect(timesProblem([], [0, -2])).toMatchObject({ code: 'timeNegative' });
+    const follow = (...times: number[]): Track => ({
+      kind: 'follow',
+      target: times.map((time) => [time, [0, 0, 0]] as const),
+      halfLife: 0,
+    });
+    const dolly = (duration: number): Track => ({ kind: 'dollyZoom', target: [0, 0, 0], distance: [1, 2], duration, ease: 'even' }); // prettier-ignore
+    expect(timesProblem(dolly(0), 1)).toBeNull();
+    expect(timesProblem(follow(0, 1), 1)).toBeNull();
+    expect(timesProblem(dolly(-1), 1)).toMatchObject({ code: 'timeNegative' });
+    expect(timesProblem(dolly(1), -1)).toMatchObject({ code: 'timeNegative' });
+    expect(timesProblem(follow(), 0)).toMatchObject({ code: 'noKeys' });
+    expect(timesProblem(follow(0, 1, 1), 0)).toMatchObject({ code: 'keysOutOfOrder' });
+    expect(timesProblem(follow(0, -2), 0)).toMatchObject({ code: 'timeNegative' });
   });
 });

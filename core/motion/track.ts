@@ -5,46 +5,17 @@ import { worldToViewRuf } from '../convert/project';
 import { add, addScaled, type Vec2, type Vec3 } from '../math/vec3';
 import { noTrack, type NoTrack, type Tracked } from './noTrack';
 import { follower, type Course } from './course';
-import { boundFocus, type FollowTerms, type Reach } from './follow';
+import type { FollowTerms } from './follow';
 import { orbit, orbitAbout, orbitCamera } from './orbit';
-import { alongPath, eased, type Ease, type Key } from './path';
-import { shake, shakeOffset, type ShakeTerms } from './shake';
+import { alongPath, eased } from './path';
+import { shake, shakeOffset } from './shake';
+import type { Track } from './trackSchema';
 import { defaultPitchLimit, walk, type Steering } from './walk';
 
 /*
  * Cameras over time, each a pure function of the time in seconds, 0 or more, and of the camera that
  * stands at its beginning: there is no frame rate and no state. (`docs/derivations.md`, "Motion".)
  */
-
-/** Even steering from one time to another. */
-export interface Stretch extends Steering {
-  readonly from: number;
-  readonly to: number;
-}
-
-/** How a camera of space moves; lengths in world units, angles in radians, canonical space. */
-export type Track =
-  | { readonly kind: 'scroll'; readonly velocity: Vec3 }
-  | ({ readonly kind: 'follow'; readonly target: Course<Vec3> } & FollowTerms)
-  | {
-      readonly kind: 'orbit';
-      readonly centre: Vec3;
-      readonly yawRate: number;
-      readonly pitchRate: number;
-      readonly pitchLimits: readonly [number, number];
-      /** E-fold a second; negative draws near. */
-      readonly distanceRate: number;
-    }
-  | { readonly kind: 'path'; readonly keys: readonly Key[] }
-  | { readonly kind: 'walk'; readonly inputs: readonly Stretch[]; readonly pitchLimit: number }
-  | {
-      readonly kind: 'dollyZoom';
-      readonly target: Vec3;
-      readonly distance: readonly [number, number];
-      readonly duration: number;
-      readonly ease: Ease;
-    }
-  | { readonly kind: 'shake'; readonly strength: number; readonly terms: ShakeTerms };
 
 /** A camera that has gone beyond what can be computed with. */
 export const tooFar = (time: number): { ok: false } & NoTrack =>
@@ -53,12 +24,29 @@ export const tooFar = (time: number): { ok: false } & NoTrack =>
 /** How far up and down an orbit may look by itself. */
 export const defaultPitchLimits: readonly [number, number] = [-defaultPitchLimit, defaultPitchLimit];
 
+/** Returns the times that a track names, and those of them that have to rise. */
+function timesOf(track: Track): { times: readonly number[]; rising: readonly number[] | null } {
+  switch (track.kind) {
+    case 'follow':
+      return { times: [], rising: track.target.map(([t]) => t) };
+    case 'path':
+      return { times: [], rising: track.keys.map(({ time }) => time) };
+    case 'walk':
+      return { times: track.inputs.flatMap(({ from, to }) => [from, to]), rising: null };
+    case 'dollyZoom':
+      return { times: [track.duration], rising: null };
+    default:
+      return { times: [], rising: null };
+  }
+}
+
 /**
- * What is wrong with the times of a track, if anything: one below 0 (`timeNegative`), keys or
- * points of a target that do not rise strictly (`keysOutOfOrder`), none of them (`noKeys`).
+ * Checks the times of a track and the time it is asked for: `timeNegative` for one below 0, `keysOutOfOrder` for keys
+ * or points of a target that do not rise strictly, `noKeys` for none of them.
  */
-export function timesProblem(times: readonly number[], rising: readonly number[] | null): NoTrack | null {
-  const negative = [...times, ...(rising ?? [])].find((t) => t < 0);
+export function timesProblem(track: Track, time: number): NoTrack | null {
+  const { times, rising } = timesOf(track);
+  const negative = [time, ...times, ...(rising ?? [])].find((t) => t < 0);
   if (negative !== undefined)
     return { code: 'timeNegative', message: `The time ${negative} lies before the track begins, at 0.` };
   if (!rising) return null;
@@ -88,23 +76,6 @@ export function followed<Point extends Vec2 | Vec3>(course: Course<Point>, terms
   return known.at(time) as Point;
 }
 
-/**
- * The focus of a flat camera that follows: the one it began with, moved by what is held, and then
- * the least that keeps the picture, which reaches so far from its focus, inside the bounds.
- */
-export function followedFocus(
-  focus: Vec2,
-  course: Course<Vec2>,
-  terms: FollowTerms,
-  bounds: { readonly min: Vec2; readonly max: Vec2 } | null,
-  reach: Reach,
-  time: number,
-): Vec2 {
-  const by = followed(course, terms, time);
-  const moved: Vec2 = [focus[0] + by[0], focus[1] + by[1]];
-  return bounds ? boundFocus(moved, reach, bounds) : moved;
-}
-
 const scaled = (e: Extents, k: number): Extents => ({ left: e.left * k, right: e.right * k, bottom: e.bottom * k, top: e.top * k }); // prettier-ignore
 
 /**
@@ -130,7 +101,7 @@ function poseAlong(frame: CameraFrame, track: Track, time: number): Tracked<Pose
     case 'follow':
       return { ok: true, value: { eye: add(frame.eye, followed(track.target, track, time)) } };
     case 'orbit': {
-      const { centre, yawRate, pitchRate, pitchLimits, distanceRate } = track;
+      const { centre, yawRate, pitchRate, pitchLimits = defaultPitchLimits, distanceRate } = track;
       const begun = basisOfLookAt(frame.eye, centre) && orbitAbout(centre, frame.eye);
       if (!begun)
         return noTrack(
@@ -154,12 +125,13 @@ function poseAlong(frame: CameraFrame, track: Track, time: number): Tracked<Pose
     }
     case 'walk': {
       const { roll, ...gaze } = anglesOfBasis(frame);
-      let walker = walk({ eye: frame.eye, ...gaze }, still, 0, track.pitchLimit);
+      const pitchLimit = track.pitchLimit ?? defaultPitchLimit;
+      let walker = walk({ eye: frame.eye, ...gaze }, still, 0, pitchLimit);
       const bends = track.inputs.flatMap(({ from, to }) => [from, to]).filter((t) => t > 0 && t < time);
       let before = 0;
       for (const t of [...new Set([...bends, time])].sort((a, b) => a - b)) {
         const steering = track.inputs.filter(({ from, to }) => from <= before && to > before).reduce(together, still);
-        walker = walk(walker, steering, t - before, track.pitchLimit);
+        walker = walk(walker, steering, t - before, pitchLimit);
         before = t;
       }
       const { eye, yaw, pitch } = walker;
@@ -178,8 +150,7 @@ function poseAlong(frame: CameraFrame, track: Track, time: number): Tracked<Pose
       return { ok: true, value: { eye, ...(perspective && { extents: scaled(frame.extents, ahead / distance) }) } };
     }
     case 'shake': {
-      const { strength, terms } = track;
-      const { angles, offset } = shakeOffset(shake({ strength, time: 0 }, 0, terms, time), terms);
+      const { angles, offset } = shakeOffset(shake({ strength: track.strength, time: 0 }, 0, track, time), track);
       const own = anglesOfBasis(frame);
       const turned: Angles = { yaw: own.yaw + angles.yaw, pitch: own.pitch + angles.pitch, roll: own.roll + angles.roll }; // prettier-ignore
       const eye = addScaled(addScaled(frame.eye, frame.right, offset[0]), frame.up, offset[1]);
@@ -188,20 +159,8 @@ function poseAlong(frame: CameraFrame, track: Track, time: number): Tracked<Pose
   }
 }
 
-const still: Steering = { right: 0, up: 0, ahead: 0, turn: 0, lift: 0 };
+const still: Steering = { right: 0, up: 0, ahead: 0, yawRate: 0, pitchRate: 0 };
 const together = (a: Steering, b: Steering): Steering => ({
   ...{ right: a.right + b.right, up: a.up + b.up, ahead: a.ahead + b.ahead },
-  ...{ turn: a.turn + b.turn, lift: a.lift + b.lift },
+  ...{ yawRate: a.yawRate + b.yawRate, pitchRate: a.pitchRate + b.pitchRate },
 });
-
-/**
- * How far a flat camera's picture reaches from its focus along the world's two axes, below and above
- * it: of a turned one the box about its corners. `corners` are points of the world, as the focus is.
- */
-export function reachOf(focus: Vec2, corners: readonly Vec2[]): Reach {
-  const of = (i: 0 | 1) => corners.map((p) => p[i]);
-  return {
-    below: [focus[0] - Math.min(...of(0)), focus[1] - Math.min(...of(1))],
-    above: [Math.max(...of(0)) - focus[0], Math.max(...of(1)) - focus[1]],
-  };
-}

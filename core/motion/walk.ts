@@ -17,8 +17,8 @@ export interface Steering {
   readonly up: number;
   readonly ahead: number;
   /** Radians a second to the right and upward: what a stick or a key held gives. */
-  readonly turn: number;
-  readonly lift: number;
+  readonly yawRate: number;
+  readonly pitchRate: number;
 }
 
 /**
@@ -35,7 +35,7 @@ const sinc = (a: number) => (Math.abs(a) < 1e-4 ? 1 - (a * a) / 6 : Math.sin(a) 
  * points along the middle heading. So steps of any length end at the same place.
  */
 export function walk(state: Walker, steering: Steering, dt: number, pitchLimit = defaultPitchLimit): Walker {
-  const turned = steering.turn * dt;
+  const turned = steering.yawRate * dt;
   const middle = state.yaw + turned / 2;
   const chord = sinc(turned / 2) * dt;
   const [s, c] = [Math.sin(middle), Math.cos(middle)];
@@ -46,7 +46,7 @@ export function walk(state: Walker, steering: Steering, dt: number, pitchLimit =
       state.eye[1] + up * dt,
       state.eye[2] + (right * s - ahead * c) * chord,
     ],
-    ...look({ yaw: state.yaw, pitch: state.pitch }, turned, steering.lift * dt, pitchLimit),
+    ...look({ yaw: state.yaw, pitch: state.pitch }, turned, steering.pitchRate * dt, pitchLimit),
   };
 }
 

@@ -1,12 +1,16 @@
 import type { ConventionCodec } from '../conventions/codec';
+import type { Viewport } from '../camera/frame';
+import type { Depth01 } from '../convert/project';
 import type { Quat } from '../math/quat';
 import type { Vec2, Vec3 } from '../math/vec3';
 import type { World } from './world';
 
-/** What a value is written in: the conventions and the world. */
+/** What a value is written in: the conventions, the world, and the viewport that pixels are measured in. */
 export interface QuantityContext {
   readonly codec: ConventionCodec;
   readonly world: World;
+  /** Needed by `screenPoint` alone. */
+  readonly viewport?: Viewport;
 }
 
 /** The unit that a written quantity has. */
@@ -27,7 +31,23 @@ export interface QuantityKind<Value> {
   read(written: Written<Value>, context: QuantityContext): Value;
 }
 /** Written values: vectors may have fewer components, as in 2D. */
-export type Written<Value> = Value extends readonly number[] ? readonly number[] : Value;
+export type Written<Value> = Value extends readonly number[]
+  ? readonly number[]
+  : Value extends Depth01
+    ? number
+    : Value;
+
+/** Converts points that are listed by their components. */
+function convertTriples(list: readonly number[], convert: (v: Vec3) => Vec3): number[] {
+  const converted = new Array<number>(list.length);
+  for (let i = 0; i < list.length; i += 3) {
+    const [x, y, z] = convert([list[i]!, list[i + 1]!, list[i + 2]!]);
+    converted[i] = x;
+    converted[i + 1] = y;
+    converted[i + 2] = z;
+  }
+  return converted;
+}
 
 const noAxes = (): readonly string[] => [];
 
@@ -84,12 +104,49 @@ const surfaceKind = (unit: QuantityUnit): QuantityKind<Vec2> => ({
 
 const pitchKind = turnKind('angle', 'pitch');
 
+function viewportOf({ viewport }: QuantityContext): Viewport {
+  if (!viewport) throw new Error('a screen point is written in the pixels of a viewport');
+  return viewport;
+}
+
 /** The kinds by their names. */
 export const kinds = {
   /** A place in the world. */
   point: pointKind('length'),
   /** A direction in the world, of any length. */
   direction: pointKind('none'),
+  /** A direction in the world with three components, in a 2D world too. */
+  axis: {
+    unit: 'none',
+    isPlain: false,
+    axes: () => ['x', 'y', 'z'],
+    write: (value, { codec }) => codec.toWorld(value),
+    read: (written, { codec }) => codec.fromWorld(written as unknown as Vec3),
+  } satisfies QuantityKind<Vec3> as QuantityKind<Vec3>,
+  /** Points of the world, their components one after another. */
+  points: {
+    unit: 'length',
+    isPlain: false,
+    axes: noAxes,
+    write: (list, { codec }) => convertTriples(list, codec.toWorld),
+    read: (list, { codec }) => convertTriples(list, codec.fromWorld),
+  } satisfies QuantityKind<readonly number[]> as QuantityKind<readonly number[]>,
+  /** A point of the viewport: canonically (across, upward), −1…1 each; written in pixels. */
+  screenPoint: {
+    unit: 'pixels',
+    isPlain: false,
+    axes: () => ['x', 'y'],
+    write: ([across, upward], context) => context.codec.toScreen(viewportOf(context), across, upward),
+    read: (written, context) => context.codec.fromScreen(viewportOf(context), written as unknown as Vec2),
+  } satisfies QuantityKind<Vec2> as QuantityKind<Vec2>,
+  /** A depth value: canonically its shares of near and far; written 0…1. */
+  depth: {
+    unit: 'none',
+    isPlain: false,
+    axes: noAxes,
+    write: (value, { codec }) => codec.toDepth(value),
+    read: (written, { codec }) => codec.fromDepth(written),
+  } as QuantityKind<Depth01>,
   /** Scene units per second. */
   velocity: pointKind('length'),
   /** A place on the surface bodies stand on: to the right, and ahead in 3D or up in 2D. */
@@ -108,7 +165,9 @@ export const kinds = {
     isPlain: false,
     axes: () => ['x', 'y', 'z'],
     write: (value, { codec }) => codec.toSizes(value),
-    read: (written, { codec }) => codec.fromSizes(written as unknown as Vec3),
+    // A box of a 2D world may leave out its third size, which has no meaning there.
+    read: (written, { codec }) =>
+      written.length === 2 ? [written[0]!, written[1]!, 1] : codec.fromSizes(written as unknown as Vec3),
   } satisfies QuantityKind<Vec3> as QuantityKind<Vec3>,
   /** A rotation as a unit quaternion (x, y, z, w). */
   rotation: {
@@ -142,6 +201,8 @@ export const kinds = {
   seconds: plainKind('seconds'),
   ratio: plainKind('none'),
   count: plainKind('none'),
+  /** A value that stays as it is written; its reader converts it. */
+  written: plainKind('none'),
 } as const;
 
 export type KindName = keyof typeof kinds;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import * as z from 'zod';
 import { describe, expect, it } from 'vitest';
+import { depth01Of } from '../convert/project';
 import { codecOf } from '../conventions/codec';
 import { defaultConventions, type Conventions } from '../conventions/conventions';
 import { conventions, real } from '../testing/arbitraries';
@@ -13,12 +14,20 @@ import { plane, space, worldOf } from './world';
 
 const contexts: fc.Arbitrary<QuantityContext> = fc
   .tuple(conventions, fc.constantFrom(space, plane))
-  .map(([own, world]) => ({ codec: codecOf(own), world }));
-const components: Partial<Record<KindName, number>> = { rotation: 4, surfacePoint: 2, surfaceVector: 2, pitchRange: 2 };
-const vectorKinds: readonly KindName[] = ['pitchRange', 'point', 'direction', 'velocity', 'sizes', 'surfacePoint', 'surfaceVector', 'rotation']; // prettier-ignore
+  .map(([own, world]) => ({ codec: codecOf(own), world, viewport: { x: 3, y: -2, width: 640, height: 360 } }));
+const components: Partial<Record<KindName, number>> = {
+  rotation: 4,
+  surfacePoint: 2,
+  surfaceVector: 2,
+  pitchRange: 2,
+  screenPoint: 2,
+  points: 6,
+};
+const vectorKinds: readonly KindName[] = ['pitchRange', 'point', 'direction', 'velocity', 'sizes', 'surfacePoint', 'surfaceVector', 'rotation', 'axis', 'points', 'screenPoint']; // prettier-ignore
 
 /** A canonical value of a kind in a world: points of a 2D world have z = 0, rotations length 1. */
-const valueIn = (kind: KindName, { world }: QuantityContext): fc.Arbitrary<number | number[]> => {
+const valueIn = (kind: KindName, { world }: QuantityContext): fc.Arbitrary<unknown> => {
+  if (kind === 'depth') return real(0, 1).map(depth01Of);
   if (!vectorKinds.includes(kind)) return real(-1000, 1000);
   const size = components[kind] ?? 3;
   return fc.array(real(-1000, 1000), { minLength: size, maxLength: size }).map((v) => {
@@ -54,8 +63,9 @@ describe('a kind of quantity', () => {
           const back = read(written, context);
           // A rotation and its negative are one.
           const sign = kind === 'rotation' && (back as number[]).some((v, i) => v * (value as number[])[i]! < -1e-3) ? -1 : 1; // prettier-ignore
-          near(Array.isArray(back) ? back.map((v) => sign * v) : back, value);
-          if (Array.isArray(written)) expect(axes(context)).toHaveLength(written.length);
+          if (kind === 'depth') return near(Object.values(back), Object.values(value as object) as number[]);
+          near(Array.isArray(back) ? back.map((v) => sign * v) : back, value as number | number[]);
+          if (Array.isArray(written) && kind !== 'points') expect(axes(context)).toHaveLength(written.length);
         },
       ),
     );

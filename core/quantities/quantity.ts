@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { listOf } from '../compute/valueSchemas';
+import { listOf } from './numbers';
 import type { KindName } from './kinds';
 
 /** What a quantity is, beside its kind. */
@@ -37,10 +37,25 @@ export interface QuantityMeta extends QuantityOptions {
 export const quantities = z.registry<QuantityMeta>();
 
 /** Registers a schema as a quantity; to be called last, since the library's methods return unregistered copies. */
-function describe<Schema extends z.ZodType>(schema: Schema, kind: KindName, options: QuantityOptions): Schema {
+export function describe<Schema extends z.ZodType>(schema: Schema, kind: KindName, options: QuantityOptions): Schema {
   const described = options.description === undefined ? schema : schema.describe(options.description);
   quantities.add(described, { ...options, kind });
   return described;
+}
+
+/** What a schema of the same written and canonical types parses: written values with their defaults. */
+export type Written<Schema extends z.ZodType> = Mutable<z.output<Schema>>;
+type Mutable<T> = T extends readonly unknown[]
+  ? { -readonly [K in keyof T]: Mutable<T[K]> }
+  : T extends object
+    ? { [K in keyof T]: Mutable<T[K]> }
+    : T;
+
+/** Marks a value that converters leave as it is written. */
+export function asWritten<Schema extends z.ZodType>(schema: Schema): z.ZodType<Written<Schema>, Written<Schema>> {
+  const own = schema.clone();
+  quantities.add(own, { kind: 'written' });
+  return own as unknown as z.ZodType<Written<Schema>, Written<Schema>>;
 }
 
 function scalar(kind: KindName, options: QuantityOptions): z.ZodNumber {

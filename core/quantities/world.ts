@@ -19,7 +19,7 @@ export interface World {
   /** Axis names of a written point of the surface, in its order. */
   surfaceAxes(codec: ConventionCodec): readonly string[];
   /** Writes a canonical point; a 2D world's point has z = 0. */
-  writePoint(point: Vec3, codec: ConventionCodec): number[];
+  writePoint(point: Vec3, codec: ConventionCodec): [number, number, number] | [number, number];
   /** Reads a written point: the inverse of `writePoint`. */
   readPoint(written: readonly number[], codec: ConventionCodec): [number, number, number];
   /** Writes a point of the surface, given to the right and along the surface axis. */
@@ -33,8 +33,8 @@ const surfaceOf = (
 ): Pick<World, 'surfaceAxis' | 'surfaceAxes' | 'writeSurface' | 'readSurface'> => ({
   surfaceAxis: axis,
   surfaceAxes: ({ conventions: { world } }) => [letterOf(world.right), letterOf(world[axis])],
-  writeSurface: (point, codec) => [...codec.toPair(axis, point)],
-  readSurface: (written, codec) => [...codec.fromPair(axis, written)],
+  writeSurface: (point, codec) => codec.toPair(axis, point) as [number, number],
+  readSurface: (written, codec) => codec.fromPair(axis, written) as [number, number],
 });
 
 /** A 3D world; bodies stand on its ground. */
@@ -44,8 +44,8 @@ export const space: World = {
   hasDepth: true,
   ...surfaceOf('forward'),
   pointAxes: () => ['x', 'y', 'z'],
-  writePoint: (point, codec) => [...codec.toWorld(point)],
-  readPoint: (written, codec) => [...codec.fromWorld(written as unknown as Vec3)],
+  writePoint: (point, codec) => codec.toWorld(point) as [number, number, number],
+  readPoint: (written, codec) => codec.fromWorld(written as unknown as Vec3) as [number, number, number],
 };
 
 const flatSurface = surfaceOf('up');
@@ -57,7 +57,10 @@ export const plane: World = {
   ...flatSurface,
   pointAxes: flatSurface.surfaceAxes,
   writePoint: (point, codec) => flatSurface.writeSurface([point[0], point[1]], codec),
-  readPoint: (written, codec) => [...flatSurface.readSurface(written as unknown as Vec2, codec), 0],
+  readPoint: (written, codec) => {
+    const [right, up] = flatSurface.readSurface(written as unknown as Vec2, codec);
+    return [right, up, 0];
+  },
 };
 
 /** Returns the world of a kind. */

@@ -1,5 +1,12 @@
 import fc from 'fast-check';
+import * as z from 'zod';
+import { operationNamed, operationTable } from '../compute/operations';
+import { trackSchema } from '../motion/trackSchema';
+import { definitionOf, metaOf } from '../quantities/convert';
+import { plane, space, type World } from '../quantities/world';
+import { conventionsObject } from '../request/conventions';
 import { conventions } from './arbitraries';
+import { valuesOf, type SchemaValues } from './fromSchema';
 
 /**
  * Numbers from everywhere: round ones, ordinary ones, and every order of magnitude that a request
@@ -18,8 +25,6 @@ const above0 = number.map((v) => Math.max(1e-30, Math.abs(v)));
 const turn = fc.tuple(number, number, number, number).map((q) => (q.some((v) => v !== 0) ? q : [0, 0, 0, 1]));
 const vec2 = fc.tuple(number, number);
 const vec3 = fc.tuple(number, number, number);
-const sixteen = fc.array(number, { minLength: 16, maxLength: 16 });
-const plane = fc.record({ point: vec3, normal: vec3 });
 const optional = <T>(arbitrary: fc.Arbitrary<T>) => fc.option(arbitrary, { nil: undefined });
 
 const orientation = fc.oneof(
@@ -61,17 +66,6 @@ const bodies = (point: fc.Arbitrary<readonly number[]>) =>
     .map((list) =>
       list.map(({ hangs, ...one }, i) => ({ id: `b${i}`, ...one, ...(hangs && i && { parent: `b${i - 1}` }) })),
     );
-const pixels = fc.array(vec2, { minLength: 1, maxLength: 2 });
-const spawnTerms = {
-  bounds: fc.oneof(fc.record({ min: vec2, max: vec2 }), fc.record({ ringOuter: above0 })),
-  padding: above0,
-  paddingUnit: fc.constantFrom('world', 'pixels'),
-  radius: above0,
-  count: fc.constant(3),
-  seed: fc.integer(),
-  ahead: optional(fc.record({ direction: vec2, halfAngle: above0 })),
-  keepAway: fc.array(fc.record({ centre: vec2, distance: above0 }), { maxLength: 2 }),
-};
 /** Conventions, now and then with NDC depths from everywhere. */
 const anyConventions = fc
   .tuple(
@@ -105,47 +99,42 @@ const others = {
   viewport: fc.constant({ width: 200, height: 100 }),
 };
 
-const query = (point: fc.Arbitrary<readonly number[]>) => {
-  const op = <T>(name: string, fields: { [K in keyof T]: fc.Arbitrary<T[K]> }) =>
-    fc.record(fields).map((rest) => ({ id: name, op: name, ...rest }));
-  return fc.tuple(
-    op('matrices', {}),
-    op('worldToScreen', { points: fc.array(point, { maxLength: 3 }) }),
-    op('screenToWorld', { pixels, at: fc.oneof(fc.record({ depth: number }), fc.record({ ahead: number }), fc.record({ range: number }), fc.record({ plane })) }), // prettier-ignore
-    op('rays', { pixels }),
-    op('pick', { pixels, all: fc.boolean(), backFaces: fc.boolean() }),
-    op('aim', { muzzle: vec3, reach: above0, pixel: optional(vec2) }),
-    op('planes', {}),
-    op('visibility', { method: fc.constantFrom('exact', 'planes'), margin: number }),
-    op('shadowVisibility', { light: vec3, receiver: plane }),
-    op('screenBounds', {}),
-    op('billboard', { items: fc.array(fc.record({ position: vec3, mode: fc.constantFrom('viewPlane', 'eyePoint', 'axisEye', 'axisView'), axis: optional(vec3), front: fc.constantFrom('+n', '-n') }), { maxLength: 2 }) }), // prettier-ignore
-    op('spawn', { surface: fc.oneof(fc.constant('2d'), fc.record({ plane })), ...spawnTerms }),
-    op('firstSeen', { points: fc.array(point, { maxLength: 3 }), radius: number.map(Math.abs), surface: fc.oneof(fc.constant('2d'), fc.record({ plane })), bodyVelocity: fc.oneof(vec2, fc.record({ towards: vec2, speed: number.map(Math.abs) })), cameraVelocity: vec2, within: number.map(Math.abs) }), // prettier-ignore
-    op('footprint', { plane }),
-    op('dollyZoom', { target: vec3, distances: fc.array(number, { maxLength: 2 }) }),
-    op('horizon', { normal: optional(vec3) }),
-    op('drawOrder', { key: fc.constantFrom('ahead', 'distance', 'worldUp', 'screenHeight') }),
-    op('clip', { polygons: fc.array(fc.array(vec3, { minLength: 3, maxLength: 4 }), { maxLength: 2 }) }),
-    op('winding', { triangles: fc.array(fc.tuple(vec3, vec3, vec3), { maxLength: 2 }) }),
-    op('planarShadow', { light: fc.oneof(fc.record({ direction: vec3 }), fc.record({ position: vec3 })), receiver: plane, points: optional(fc.array(vec3, { maxLength: 2 })) }), // prettier-ignore
-    op('angularMapping', { pixels }),
-    op('depthPrecision', { distances: fc.array(number, { maxLength: 3 }), format: fc.constantFrom('unorm16', 'unorm24', 'float32') }), // prettier-ignore
-    op('apparentSize', { thresholds: optional(fc.array(above0, { maxLength: 2 })) }),
-    op('visibilityBy', { test: fc.oneof(fc.constantFrom('centre', 'corners'), fc.record({ sphere: above0 })) }),
-    op('compareCameras', { ...others, points: fc.array(vec3, { maxLength: 1 }), pixels, range: above0, items: fc.array(fc.record({ position: vec3, mode: fc.constantFrom('viewPlane', 'eyePoint') }), { maxLength: 1 }) }), // prettier-ignore
-    op('motion', { track: tracks(point), times: fc.array(number.map(Math.abs), { maxLength: 2 }) }),
-    op('worldToScreen', { points: fc.array(point, { maxLength: 1 }), when: fc.record({ track: tracks(point), time: number.map(Math.abs) }) }).map((one) => ({ ...one, id: 'when' })), // prettier-ignore
-    op('diagnose', { given: fc.record({ view: sixteen, projection: sixteen, viewProjection: sixteen, cameraToWorld: sixteen, points: fc.array(fc.record({ world: vec3, screen: vec2 }), { maxLength: 2 }) }, { requiredKeys: ['view'] }) }), // prettier-ignore
-    op('identify', { given: fc.record({ view: sixteen, projection: sixteen, viewProjection: sixteen, cameraToWorld: sixteen }, { requiredKeys: ['projection'] }) }), // prettier-ignore
-    op('convert', { to: anyConventions }),
-  );
-};
+const moment = (point: fc.Arbitrary<readonly number[]>) =>
+  fc.record({ track: tracks(point), time: number.map(Math.abs) });
+
+/** A query of each operation, and one at a time of a track. */
+function query(point: fc.Arbitrary<readonly number[]>, world: World) {
+  const arbitraries = new Map<unknown, fc.Arbitrary<unknown>>([
+    [trackSchema, tracks(point)],
+    [conventionsObject, anyConventions],
+  ]);
+  // By their shape: a schema that is marked as written is a copy.
+  const ownCamera = (schema: z.ZodType) => metaOf(schema)?.kind === 'written';
+  const settings: SchemaValues = {
+    world,
+    number,
+    most: 3,
+    own: (schema) =>
+      arbitraries.get(schema) ?? (ownCamera(schema) ? (definitionOf(schema).shape?.['width'] ? others.viewport : others.camera) : undefined), // prettier-ignore
+  };
+  const of = (name: string) => {
+    const {
+      id: _id,
+      op: _op,
+      when: _when,
+      ...parts
+    } = (operationNamed(name)!.query as z.ZodObject).shape as Record<string, z.ZodType>;
+    return valuesOf(z.object(parts), settings).map((rest) => ({ id: name, op: name, ...(rest as object) }));
+  };
+  const queries = operationTable.map(({ name }) => of(name));
+  const later = fc.tuple(of('worldToScreen'), moment(point)).map(([one, when]) => ({ ...one, id: 'when', when }));
+  return fc.tuple(...queries, later);
+}
 const viewport = fc.record({ x: number, y: number, width: above0, height: above0 });
 /** Requests for every operation, with every kind of body and camera, of numbers from everywhere. */
 export const requests = fc.oneof(
-  fc.record({ astrolabe: fc.constant(1), conventions: anyConventions, viewport, camera: fc.record({ position: vec3, orientation, projection }), bodies: bodies(vec3), queries: query(vec3) }), // prettier-ignore
-  fc.record({ astrolabe: fc.constant(1), conventions: anyConventions, viewport, camera: fc.record({ kind: fc.constant('2d'), focus: vec2, anchor: vec2, zoom: above0, rotation: number, snap: fc.constantFrom('none', 'floor', 'round') }), bodies: bodies(vec2), queries: query(vec2) }), // prettier-ignore
+  fc.record({ astrolabe: fc.constant(1), conventions: anyConventions, viewport, camera: fc.record({ position: vec3, orientation, projection }), bodies: bodies(vec3), queries: query(vec3, space) }), // prettier-ignore
+  fc.record({ astrolabe: fc.constant(1), conventions: anyConventions, viewport, camera: fc.record({ kind: fc.constant('2d'), focus: vec2, anchor: vec2, zoom: above0, rotation: number, snap: fc.constantFrom('none', 'floor', 'round') }), bodies: bodies(vec2), queries: query(vec2, plane) }), // prettier-ignore
 );
 
 /** What may stand where something else should. */

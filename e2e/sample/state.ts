@@ -1,7 +1,7 @@
+import type { Query } from '../../core/compute/operations';
 import type * as z from 'zod';
 import { count, group, length, point } from '../../core/quantities/quantity';
 import { writeValue } from '../../core/quantities/convert';
-import type { Query } from '../../core/compute/schema';
 import type { Slice } from '../../app/state/slices';
 
 /** What the sample keeps: where its boxes are scattered, how widely, by which seed. */

@@ -1,6 +1,6 @@
+import type { Query } from '../../../core/compute/operations';
+import { writeCamera } from '../../../core/request/write';
 import type { BillboardMode } from '../../../core/billboard/billboard';
-import type { Query } from '../../../core/compute/schema';
-import { writeCamera } from '../../../core/compute/write';
 import { radians } from '../../../core/math/angle';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { Project } from '../../../formats/project';

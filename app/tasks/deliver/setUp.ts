@@ -1,4 +1,5 @@
-import { writeCamera } from '../../../core/compute/write';
+import { writeCamera } from '../../../core/request/write';
+import { answerPoint } from '../../../core/request/pointAnswers';
 import {
   emitCode,
   emitExample,
@@ -11,7 +12,6 @@ import {
 } from '../../../core/deliver/code';
 import type { CodePart, SetUp } from '../../../core/deliver/library';
 import { visibleGround } from '../../../core/deliver/visibleGround';
-import { answerPoint } from '../../../core/compute/pointAnswers';
 import { cameraInSpace, coreViewport, expressCamera } from '../../../formats/camera';
 import { remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';

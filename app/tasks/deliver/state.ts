@@ -1,5 +1,5 @@
+import { listOf } from '../../../core/quantities/numbers';
 import * as z from 'zod';
-import { listOf } from '../../../core/compute/valueSchemas';
 import { deliverLanguages } from '../../../core/deliver/languages';
 import { codeParts, type CodePart } from '../../../core/deliver/library';
 import type { Naming, NumberType } from '../../../core/deliver/print';

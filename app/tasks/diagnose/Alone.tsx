@@ -1,6 +1,6 @@
+import type { RequestCamera } from '../../../core/request/cameraSchema';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { figure, counted } from '../../ui/figures';
-import type { RequestCamera } from '../../../core/compute/schema';
 import type { CandidateSaid, Identified } from '../../../formats/diagnosisAnswers';
 import { change, takeCamera, takeConventions } from './edits';
 import { useFound } from './found';

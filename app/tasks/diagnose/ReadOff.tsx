@@ -1,4 +1,4 @@
-import { writeCamera } from '../../../core/compute/write';
+import { writeCamera } from '../../../core/request/write';
 import { DataList } from '../../sheet/DataList';
 import type { ConventionCodec } from '../../../core/conventions/codec';
 import type { Decomposed } from '../../../formats/diagnosisAnswers';

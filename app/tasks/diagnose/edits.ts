@@ -1,9 +1,9 @@
+import { readCamera } from '../../../core/request/readCamera';
+import type { RequestCamera } from '../../../core/request/cameraSchema';
 import type { Draft } from 'immer';
 import { codecOf } from '../../../core/conventions/codec';
 import type { Conventions } from '../../../core/conventions/conventions';
 import { frameOf } from '../../../core/camera/frame';
-import { readCamera } from '../../../core/compute/readCamera';
-import type { RequestCamera } from '../../../core/compute/schema';
 import { coreViewport } from '../../../formats/camera';
 import { addReadCamera } from '../../edits/addedCameras';
 import { setConventions } from '../../edits/actions';

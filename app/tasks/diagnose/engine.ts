@@ -1,5 +1,5 @@
-import { intendedOf } from '../../../core/compute/diagnoseOperation';
-import type { RequestCamera } from '../../../core/compute/schema';
+import { intendedOf } from '../../../core/diagnose/operations';
+import type { RequestCamera } from '../../../core/request/cameraSchema';
 import type { CameraFrame } from '../../../core/camera/frame';
 import type { ConventionCodec } from '../../../core/conventions/codec';
 import { pictureToPixel } from '../../../core/convert/project';

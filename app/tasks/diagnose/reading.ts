@@ -1,8 +1,10 @@
+import type { Query } from '../../../core/compute/operations';
+import type { RequestCamera } from '../../../core/request/cameraSchema';
+import { writeCamera } from '../../../core/request/write';
 import type { ConventionCodec } from '../../../core/conventions/codec';
 import { mat4 } from '../../../core/math/mat4';
 import type { CameraFrame } from '../../../core/camera/frame';
-import type { ComputeRequest, Query, RequestCamera } from '../../../core/compute/schema';
-import { writeCamera } from '../../../core/compute/write';
+import type { ComputeRequest } from '../../../core/compute/schema';
 import { cameraInSpace, expressCamera } from '../../../formats/camera';
 import { emptyReading, quickText, readPasted, type PastedReading } from '../../../formats/pasted';
 import { interpretItems, type LogReading } from '../../../formats/logReading';

@@ -1,6 +1,6 @@
+import { listOf } from '../../../core/quantities/numbers';
+import type { Query } from '../../../core/compute/operations';
 import * as z from 'zod';
-import { listOf } from '../../../core/compute/valueSchemas';
-import type { Query } from '../../../core/compute/schema';
 import { pastedRoles, type PastedRole } from '../../../formats/pasted';
 import type { Slice } from '../../state/slices';
 import { harbourLog } from './log';

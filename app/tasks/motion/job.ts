@@ -1,6 +1,6 @@
 import type { CameraFrame } from '../../../core/camera/frame';
 import { worldToPixel } from '../../../core/convert/project';
-import type { Vec2, Vec3 } from '../../../core/math/vec3';
+import type { Vec3 } from '../../../core/math/vec3';
 import { frameTimes, heldInSteps, steppedCameras, tunedFor, type Manner } from '../../../core/motion/rates';
 import { turnedInSteps, type Turned } from '../../../core/motion/turning';
 import { seamsOf } from '../../../core/motion/wholePixels';
@@ -8,7 +8,7 @@ import { placeBodies } from '../../../core/bodies/body';
 import { placedAt, type MovingBody } from '../../../core/motion/bodies';
 import { staysInView } from '../../../core/visibility/overTime';
 import { tileSide } from '../../../formats/project';
-import { flatAt, focusMovedBy, focusOnJourney, journeyAt, type Journey } from '../../state/journey';
+import { flatAt, journeyAt, journeyFocus, journeyFocusMovedBy, type Journey } from '../../state/journey';
 import type { JobModule, JobSpec } from '../../state/jobs';
 import { spanOf } from '../../state/span';
 import { journeyOf, mannerNow, trackKey } from './journey';
@@ -46,8 +46,8 @@ export function steppedOn(journey: Journey, manner: Manner, times: readonly numb
   if (journey.kind === 'space') return steppedCameras(journey.frame, journey.motion, manner, times);
   const { motion } = journey;
   if (motion.kind === 'follow' && (manner === 'factor' || manner === 'euler'))
-    return heldInSteps<Vec2>(motion.target, motion, times, manner).map((by) => flatAt(journey, focusMovedBy(journey, by))); // prettier-ignore
-  return times.map((time, i) => flatAt(journey, focusOnJourney(journey, manner === 'noStep' ? i / tunedFor : time)));
+    return heldInSteps(motion.target, motion, times, manner).map((by) => flatAt(journey, journeyFocusMovedBy(journey, [by[0], by[1]]))); // prettier-ignore
+  return times.map((time, i) => flatAt(journey, journeyFocus(journey, manner === 'noStep' ? i / tunedFor : time)));
 }
 
 const compared: JobSpec<MotionState, AskedRates, Compared> = {
@@ -147,7 +147,7 @@ const seams: JobSpec<MotionState, AskedSeams, SeamsFound> = {
         control.progress(i / times.length);
         await control.breathe();
       }
-      const [x, y] = focusOnJourney(journey, time);
+      const [x, y] = journeyFocus(journey, time);
       const across = (at: number, anchor: number, far: number, whole: boolean) => {
         const first = anchor - at * camera.zoom;
         // The tile that reaches the edge of the picture.

@@ -1,16 +1,19 @@
 import { worldToViewRuf } from '../../../core/convert/project';
-import { addScaled, sub, type Vec2, type Vec3 } from '../../../core/math/vec3';
+import { addScaled, sub, type Vec3 } from '../../../core/math/vec3';
 import { courseOf, type MovingBody } from '../../../core/motion/bodies';
-import type { CameraMotion } from '../../../core/motion/cameraMotion';
+import type { Blend, CameraMotion } from '../../../core/motion/cameraMotion';
 import type { Course } from '../../../core/motion/course';
+import type { FlatTrack } from '../../../core/motion/focusTrack';
+import type { Track, TrackOf } from '../../../core/motion/trackSchema';
+import { plane, space, type World } from '../../../core/quantities/world';
 import { coreMotion, flatCamera } from '../../../formats/camera';
 import type { Project } from '../../../formats/project';
-import type { FlatMotion, Journey } from '../../state/journey';
+import type { Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { spanOf } from '../../state/span';
 import { mannersOf, type Manner } from '../../../core/motion/rates';
-import type { CameraTrack, MotionState, Shaking, Travel } from './kept';
+import { flatKinds, type CameraTrack, type MotionState, type Shaking, type Travel } from './kept';
 
 /* The tracks of the slice as the core takes them. */
 
@@ -45,11 +48,12 @@ export const bodyCourse = memo(
     return places.map((place, i) => [times[i]!, lookAhead > 0 ? carried(i) : place] as const);
   },
 );
-const flatCourse = memo((course: Course<Vec3>): Course<Vec2> => course.map(([t, [x, y]]) => [t, [x, y]] as const));
 
-const coreShake = ({ seed, frequency, decay, strength, yaw, pitch, roll, offset }: Shaking): CameraMotion['shake'] => ({
-  strength,
-  terms: { seed, frequency, decay, offset, angles: { yaw, pitch, roll } },
+/** Returns the shake of a track as the core has it. */
+export const shakeOf = ({ yaw, pitch, roll, ...terms }: Shaking): TrackOf<'shake'> => ({
+  kind: 'shake',
+  ...terms,
+  angles: { yaw, pitch, roll },
 });
 
 /**
@@ -67,70 +71,54 @@ export function dollyDistances(
   return [Math.max(nearest, distance[0]), Math.max(nearest, distance[1])];
 }
 
-/** A way of travelling in space as the core takes it; null for rest, and for a body that is gone. */
-function coreTravel(
+/**
+ * Returns the track of a travel as the core has it; null for rest, for a body that does not exist, and for a track
+ * that a 2D camera does not have.
+ *
+ * @param far - seconds of the course of a followed body
+ */
+export function travelTrack(
   travel: Travel,
-  bodies: Project['bodies'],
-  far: number,
-  rest: Moment['rest'],
-): CameraMotion['travel'] {
+  { bodies, far, rest, world }: { bodies: Project['bodies']; far: number; rest: Moment['rest']; world: World },
+): Track | Blend | null {
+  if (!world.hasDepth && !flatKinds.includes(travel.kind)) return null;
   switch (travel.kind) {
     case 'rest':
       return null;
     case 'scroll':
     case 'blend':
+    case 'orbit':
+    case 'walk':
       return travel;
-    case 'dollyZoom':
-      return { ...travel, distance: dollyDistances(travel, rest) };
+    case 'dollyZoom': {
+      const { widest: _, ...track } = travel;
+      return { ...track, distance: dollyDistances(travel, rest) };
+    }
+    case 'path':
+      return { kind: 'path', keys: travel.keys.map(({ id: _, ...key }) => key) };
     case 'follow': {
       const target = bodyCourse(bodies, travel.body, travel.lookAhead, far);
-      return target && { kind: 'follow', target, halfLife: travel.halfLife, deadZone: travel.deadZone };
+      if (!target) return null;
+      const { halfLife, deadZone, bounds } = travel;
+      if (world.hasDepth) return { kind: 'follow', target, halfLife, deadZone };
+      return { kind: 'follow', target, halfLife, deadZone: [deadZone[0], deadZone[1]], ...(bounds && { bounds }) };
     }
-    case 'orbit':
-      return {
-        ...{ kind: 'orbit', centre: travel.centre, distanceRate: travel.distanceRate },
-        ...{ yawRate: travel.yawRate, pitchRate: travel.pitchRate, pitchLimits: travel.pitchLimits },
-      };
-    case 'path':
-      return {
-        kind: 'path',
-        keys: travel.keys.map(({ time, position, yaw, pitch, roll, verticalFov, ease }) => ({
-          ...{ time, ease, eye: position, verticalFov },
-          angles: { yaw, pitch, roll },
-        })),
-      };
-    case 'walk':
-      return {
-        kind: 'walk',
-        inputs: travel.inputs.map(({ yawRate, pitchRate, ...one }) => ({ ...one, turn: yawRate, lift: pitchRate })), // prettier-ignore
-        pitchLimit: travel.pitchLimit,
-      };
   }
-}
-
-/** A way of travelling on a flat world; null for rest, and for what a flat camera does not do. */
-function flatTravel(travel: Travel, bodies: Project['bodies'], far: number): FlatMotion | null {
-  if (travel.kind === 'scroll') return { kind: 'scroll', velocity: [travel.velocity[0], travel.velocity[1]] };
-  if (travel.kind !== 'follow') return null;
-  const course = bodyCourse(bodies, travel.body, travel.lookAhead, far);
-  if (!course) return null;
-  const { halfLife, deadZone, bounds } = travel;
-  return { kind: 'follow', target: flatCourse(course), halfLife, deadZone: [deadZone[0], deadZone[1]], bounds };
 }
 
 const spaceMotion = memo(
   (track: CameraTrack, bodies: Project['bodies'], far: number, rest: Moment['rest']): CameraMotion | null => {
-    const travel = coreTravel(track.travel, bodies, far, rest);
-    const shake = track.shake && coreShake(track.shake);
+    const travel = travelTrack(track.travel, { bodies, far, rest, world: space });
+    const shake = track.shake && shakeOf(track.shake);
     return travel || shake ? { travel, shake } : null;
   },
 );
-const flatMotion = memo((track: CameraTrack, bodies: Project['bodies'], far: number) =>
-  flatTravel(track.travel, bodies, far),
-);
+const flatMotion = memo((track: CameraTrack, bodies: Project['bodies'], far: number, rest: Moment['rest']) => {
+  return travelTrack(track.travel, { bodies, far, rest, world: plane }) as FlatTrack | null;
+});
 
 const spaceJourney = memo((frame: Moment['rest'], motion: CameraMotion): Journey => ({ kind: 'space', frame, motion }));
-const flatJourney = memo((project: Project, motion: FlatMotion): Journey => ({
+const flatJourney = memo((project: Project, motion: FlatTrack): Journey => ({
   ...{ kind: 'flat', camera: flatCamera(project), motion },
   ...{ viewport: project.viewport, conventions: project.conventions },
 }));
@@ -140,7 +128,7 @@ export function journeyOf({ project, slice, rest, flat }: Now): Journey | null {
   const track = trackOf({ project, slice });
   if (!track) return null;
   if (flat) {
-    const motion = flatMotion(track, project.bodies, spanOf(project));
+    const motion = flatMotion(track, project.bodies, spanOf(project), rest);
     return motion && flatJourney(project, motion);
   }
   const motion = spaceMotion(track, project.bodies, spanOf(project), rest);

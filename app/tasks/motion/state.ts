@@ -1,4 +1,4 @@
-import type { Query } from '../../../core/compute/schema';
+import type { Query } from '../../../core/compute/operations';
 import { radians } from '../../../core/math/angle';
 import { frameStages } from '../../../core/motion/stages';
 import type { Project } from '../../../formats/project';

@@ -1,4 +1,4 @@
-import type { Query } from '../../../core/compute/schema';
+import type { Query } from '../../../core/compute/operations';
 import type { Vec3 } from '../../../core/math/vec3';
 import { planarShadow } from '../../../core/order/shadow';
 import type { Project } from '../../../formats/project';

@@ -1,5 +1,5 @@
-import type { Query } from '../../../core/compute/schema';
-import { writeCamera } from '../../../core/compute/write';
+import type { Query } from '../../../core/compute/operations';
+import { writeCamera } from '../../../core/request/write';
 import { pictureToPixel } from '../../../core/convert/project';
 import { radians } from '../../../core/math/angle';
 import { faultySource } from '../../../core/pick/faults';

@@ -1,4 +1,4 @@
-import type { Query } from '../../../core/compute/schema';
+import type { Query } from '../../../core/compute/operations';
 import { radians } from '../../../core/math/angle';
 import type { Vec3 } from '../../../core/math/vec3';
 import { writeValue } from '../../../core/quantities/convert';

@@ -2,10 +2,10 @@ import { pixelsPerUnit, projectPoint } from '../convert/project';
 import { outsideBit } from '../kernels/points';
 import { projectSpaces, spacesAt, spacesStride } from '../kernels/spaces';
 import type { Vec3 } from '../math/vec3';
-import type { ResolvedRequest } from './read';
+import type { Setup } from './setup';
 
 /** One point in every space, in the request's conventions: an entry of `worldToScreen`. */
-export function answerPoint(resolved: Pick<ResolvedRequest, 'codec' | 'frame'>, world: Vec3) {
+export function answerPoint(resolved: Pick<Setup, 'codec' | 'frame'>, world: Vec3) {
   const { codec: e, frame } = resolved;
   const { viewRuf, clip, picture, outside } = projectPoint(frame, world);
   const ahead = viewRuf[2];
@@ -36,7 +36,7 @@ const three = (of: Float64Array, at: number): [number, number, number] => [of[at
  * Many points in every space: what `answerPoint` gives one by one, to rounding, by the batch
  * kernels.
  */
-export function answerPoints({ codec, frame }: Pick<ResolvedRequest, 'codec' | 'frame'>, worlds: readonly Vec3[]) {
+export function answerPoints({ codec, frame }: Pick<Setup, 'codec' | 'frame'>, worlds: readonly Vec3[]) {
   const count = worlds.length;
   const flat = new Float64Array(3 * count);
   worlds.forEach((world, i) => flat.set(world, 3 * i));
@@ -54,9 +54,9 @@ export function answerPoints({ codec, frame }: Pick<ResolvedRequest, 'codec' | '
     const violated = bits ? planeNames.filter((name) => bits & outsideBit[name]) : [];
     return {
       view: three(spaces, at + spacesAt.view),
-      clip: [...three(spaces, at + spacesAt.clip), spaces[at + spacesAt.clip + 3]!],
+      clip: [...three(spaces, at + spacesAt.clip), spaces[at + spacesAt.clip + 3]!] as const,
       ndc: three(spaces, at + spacesAt.ndc),
-      screen: [spaces[at + spacesAt.screen]!, spaces[at + spacesAt.screen + 1]!],
+      screen: [spaces[at + spacesAt.screen]!, spaces[at + spacesAt.screen + 1]!] as const,
       depth: spaces[at + spacesAt.depth]!,
       ahead,
       inFront: !perspective || ahead > 0,

@@ -1,10 +1,11 @@
+import { Series, seriesOf } from '../quantities/series';
+import { writeJson } from './json';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { lazily, Lazy, writeJson } from './lazy';
 
 const whole = (value: unknown): unknown =>
-  value instanceof Lazy
-    ? value.whole()
+  value instanceof Series
+    ? value.all()
     : Array.isArray(value)
       ? value.map(whole)
       : typeof value === 'object' && value !== null
@@ -16,7 +17,7 @@ describe('answers written in pieces', () => {
     const list = fc.array(fc.jsonValue({ maxDepth: 2 }), { maxLength: 6 });
     const result = fc.record({
       id: fc.string(),
-      points: list.map((all) => lazily(all, (one) => one)),
+      points: list.map((all) => seriesOf(all)),
       other: fc.jsonValue(),
       none: fc.constant(undefined),
     });
@@ -33,12 +34,12 @@ describe('answers written in pieces', () => {
 
   it('hold no more than a part at a time', () => {
     let most = 0;
-    const list = new Lazy(10_000, (from, to) => {
+    const list = new Series(10_000, (from, to) => {
       most = Math.max(most, to - from);
       return Array.from({ length: to - from }, (_, i) => from + i);
     });
-    expect(list.whole()).toHaveLength(10_000);
-    expect(JSON.parse([...writeJson({ list })].join(''))).toEqual({ list: list.whole() });
+    expect(list.all()).toHaveLength(10_000);
+    expect(JSON.parse([...writeJson({ list })].join(''))).toEqual({ list: list.all() });
     expect(most).toBeLessThanOrEqual(4096);
   });
 });

@@ -1,40 +1,13 @@
-/**
- * A list of an answer that is worked out when it is written, a part at a time: of a million entries
- * no more than a part is ever held.
- */
-export class Lazy<T> {
-  /** `part` gives the entries from one place up to, not including, another. */
-  constructor(
-    readonly length: number,
-    readonly part: (from: number, to: number) => readonly T[],
-  ) {}
-
-  /** All of it, for who wants a list. */
-  whole(): T[] {
-    const all: T[] = [];
-    for (const part of this.parts()) for (const one of part) all.push(one);
-    return all;
-  }
-
-  *parts(): Generator<readonly T[]> {
-    for (let from = 0; from < this.length; from += partLength)
-      yield this.part(from, Math.min(this.length, from + partLength));
-  }
-}
-const partLength = 512;
-
-/** What is asked of each entry of a list, worked out when it is written. */
-export const lazily = <From, To>(list: readonly From[], each: (one: From, i: number) => To): Lazy<To> =>
-  new Lazy(list.length, (from, to) => list.slice(from, to).map((one, i) => each(one, from + i)));
+import { Series } from '../quantities/series';
 
 /**
  * A value as JSON, in pieces: what `JSON.stringify` gives with the same indent (0 is one line), for
- * values of plain objects, lists and `Lazy` lists, as deep as those stand (three levels).
+ * values of plain objects, lists and series, as deep as those stand (three levels).
  */
 export function* writeJson(value: unknown, indent = 0, above = ''): Generator<string> {
   const line = indent ? '\n' : '';
   const inner = indent ? above + ' '.repeat(indent) : '';
-  if (value instanceof Lazy) {
+  if (value instanceof Series) {
     if (!value.length) return yield '[]';
     let first = true;
     yield '[';
@@ -47,7 +20,7 @@ export function* writeJson(value: unknown, indent = 0, above = ''): Generator<st
     }
     return yield `${line}${above}]`;
   }
-  if (!holdsLazy(value)) {
+  if (!holdsSeries(value)) {
     const text = JSON.stringify(value, null, indent);
     return yield indent ? text.replaceAll('\n', `\n${above}`) : text;
   }
@@ -66,8 +39,8 @@ export function* writeJson(value: unknown, indent = 0, above = ''): Generator<st
 }
 
 /** Whether a lazy list stands in it, three levels down: answer, results, result. */
-function holdsLazy(value: unknown, depth = 3): boolean {
-  if (value instanceof Lazy) return true;
+function holdsSeries(value: unknown, depth = 3): boolean {
+  if (value instanceof Series) return true;
   if (!depth || typeof value !== 'object' || value === null) return false;
-  return Object.values(value).some((one) => holdsLazy(one, depth - 1));
+  return Object.values(value).some((one) => holdsSeries(one, depth - 1));
 }

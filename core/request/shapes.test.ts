@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { shapeSchema } from './valueSchemas';
+import { shapeSchema } from './shapes';
 
 /** A list of numbers with a hole, as only a caller in the same program can give it. */
 function sparse(length: number): number[] {
