@@ -70,7 +70,8 @@ module.exports = {
     },
     {
       name: 'geometry-is-canonical',
-      comment: 'Geometry works in canonical space; conventions are for quantities, requests and the operations of a subject.',
+      comment:
+        'Geometry works in canonical space; conventions are for quantities, requests and the operations of a subject.',
       severity: 'error',
       from: { path: '^core/(math|camera|convert|bodies|pick)/', pathNot: '\\.test\\.ts$|/operations\\.ts$' },
       to: { path: '^core/conventions/' },

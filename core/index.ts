@@ -1,4 +1,4 @@
-import { answerQuery, computeLists } from './compute/compute';
+import { answerQuery, computeLists } from './compute/answerQuery';
 import { problemsOf } from './compute/issues';
 import { operationNamed, type Query } from './compute/operations';
 import { queryProblems, resolveRequest, trackFaults } from './compute/read';

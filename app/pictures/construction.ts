@@ -4,7 +4,7 @@ import { fieldOfView } from '../../core/camera/projection';
 import { letterOf } from '../../core/conventions/axes';
 import { addScaled, dot, sub, type Vec2, type Vec3 } from '../../core/math/vec3';
 import type { Moment } from '../state/moment';
-import { angleSuffix } from '../ui/angles';
+import { angleText } from '../ui/angles';
 import { figure } from '../ui/figures';
 import type { PictureView, Word } from './contract';
 import { cutPoint, drawnFar, headingOf, type DrawingName } from './drawings';
@@ -91,8 +91,7 @@ export function constructionOf(view: PictureView, moment: Moment): Mark[] {
   const perspective = frame.kind === 'perspective';
   const infinite = frame.far === null;
   const size = name === 'plan' ? frame.extents.right - frame.extents.left : frame.extents.top - frame.extents.bottom;
-  const field = perspective ? e.toAngle(fieldOfView(size, frame.near)) : null;
-  const inDegrees = e.conventions.angles.unit === 'degrees';
+  const field = perspective ? fieldOfView(size, frame.near) : null;
   // The arc of the field of view, as long as the drawing has room for.
   const reach = Math.hypot(f0[0] - eye[0], f0[1] - eye[1]);
   const radius = Math.min(46, reach * 0.4);
@@ -126,7 +125,7 @@ export function constructionOf(view: PictureView, moment: Moment): Mark[] {
         x: arcText[0],
         y: arcText[1] + 4,
         anchor: 'middle',
-        text: `${figure(field, inDegrees ? 2 : 4)}${angleSuffix(e)}`,
+        text: angleText(e, field),
       },
     );
   if (probe) marks.push(...probeDistance(view, probe, moment));

@@ -1,16 +1,10 @@
-import { readValue, writeValue } from '../quantities/convert';
+import { writeValue } from '../quantities/convert';
 import { Series } from '../quantities/series';
-import { setupAlong } from '../request/along';
-import { failure, type Failure, type Operation } from '../request/operation';
 import { resolvedCamera, resolvedCameraSchema } from '../request/resolvedCamera';
-import type { Setup } from '../request/setup';
-import type { Track } from '../motion/trackSchema';
+import { answerQuery, computeLists, type Result } from './answerQuery';
 import { operationNamed } from './operations';
 import type { ResolvedRequest } from './read';
 import { readRequest, type ProblemDocument } from './readRequest';
-
-/** The answer of one query, beside its id and op; long lists are series. */
-export type Result = Readonly<Record<string, unknown>> | Failure;
 
 export interface ComputeResponse {
   readonly astrolabe: 1;
@@ -20,35 +14,6 @@ export interface ComputeResponse {
   readonly results: readonly ({ readonly id: string; readonly op: string } & Result)[];
   readonly warnings: readonly { readonly path: string; readonly message: string }[];
 }
-
-/** Answers one query of an operation, as seen by the camera at the query's time. */
-export function answerQuery(setup: Setup, operation: Operation, query: Readonly<Record<string, unknown>>): Result {
-  const read = readValue(operation.query, query, setup.context) as {
-    readonly when?: { readonly track: Track; readonly time: number };
-  };
-  let seen = setup;
-  if (read.when) {
-    const there = setupAlong(setup, read.when.track, read.when.time);
-    if (!there.ok) return failure(there.code, there.message);
-    seen = there.value;
-  }
-  if (!operation.worlds.includes(setup.world.kind))
-    return failure(
-      'notIn2d',
-      `${operation.name} has no meaning with a 2D camera. Ask it of a 3D one, orthographic if need be.`,
-    );
-  const answer = operation.run(read, seen);
-  return 'error' in answer ? (answer as Failure) : writeValue(operation.output, answer as never, seen.context);
-}
-
-/** Computes all lists of a result. */
-export const computeLists = <R extends object>(result: R): R =>
-  Object.fromEntries(
-    Object.entries(result).map(([key, value]: [string, unknown]) => [
-      key,
-      value instanceof Series ? value.all() : value,
-    ]),
-  ) as R;
 
 /** Answers every query of a resolved request, in order; calls `begins` with the index of each. */
 const answersOf = (resolved: ResolvedRequest, begins?: (query: number) => void): ComputeResponse['results'] =>

@@ -3,7 +3,7 @@ import { passed, turnRateAt, type Passing } from '../../../core/billboard/passin
 import { degrees } from '../../../core/math/angle';
 import { Curves } from '../../sheet/Curves';
 import { useTaskMoment } from '../../state/tempo';
-import { angleSuffix, inDegrees } from '../../ui/angles';
+import { angleText } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { Field } from './fields';
@@ -17,9 +17,7 @@ export function Above() {
   const { slice, codec: e } = useTaskMoment<BillboardState>('billboard');
   const { pass } = slice;
   const found = passed(pass);
-  const unit = angleSuffix(e);
-  const decimals = inDegrees(e) ? 1 : 3;
-  const angle = (v: number) => `${figure(e.toAngle(v), decimals)}${unit}`;
+  const angle = (v: number) => angleText(e, v, 1);
   const { offset, speed, height, hold } = pass;
   const span = Math.max(1, 2.2 * found.heldFor, (6 * offset) / speed);
   const data = useMemo(() => {

@@ -1,7 +1,7 @@
 import { flatCamera } from '../../../formats/camera';
 import { useTaskMoment } from '../../state/tempo';
-import { angleSuffix, inDegrees } from '../../ui/angles';
-import { figure } from '../../ui/figures';
+import { angleText } from '../../ui/angles';
+import { radians } from '../../../core/math/angle';
 import { change } from './edits';
 import type { BillboardState } from './kept';
 
@@ -9,8 +9,6 @@ import type { BillboardState } from './kept';
 export function Upright() {
   const { slice, project, codec: e } = useTaskMoment<BillboardState>('billboard');
   const { rotation } = flatCamera(project);
-  const unit = angleSuffix(e);
-  const turn = e.toAngle((rotation * Math.PI) / 180);
   return (
     <>
       <p className="verdict-line">On a flat world every board faces the viewer, and none can be mirrored by turning.</p>
@@ -23,8 +21,8 @@ export function Upright() {
         Boards stay upright on the screen
       </label>
       <p className="text-note leading-4 text-ink2" data-testid="upright">
-        The camera turns the world by {figure(turn, inDegrees(e) ? 1 : 3)}
-        {unit}: {slice.upright ? 'each board is turned back by as much.' : 'boards turn with it.'}
+        The camera turns the world by {angleText(e, radians(rotation), 1)}:{' '}
+        {slice.upright ? 'each board is turned back by as much.' : 'boards turn with it.'}
       </p>
     </>
   );

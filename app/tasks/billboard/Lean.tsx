@@ -3,7 +3,7 @@ import { worldUp } from '../../../core/camera/orientation';
 import { negate } from '../../../core/math/vec3';
 import { vanishingPoint } from '../../../core/order/horizon';
 import { useTaskMoment } from '../../state/tempo';
-import { angleSuffix, inDegrees } from '../../ui/angles';
+import { angleText } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { reasonSentence } from '../../state/wording';
 import { WorkingButton } from '../../working/WorkingButton';
@@ -17,7 +17,6 @@ export function Lean() {
   const board = chosenOf(slice);
   const place = board && placeOf(now, board);
   const tilt = place && tiltOf(frame, place, worldUp);
-  const unit = angleSuffix(e);
   // Looking down, upright things run together below: it is one place for up and down.
   const above = vanishingPoint(frame, worldUp);
   const top = above.ok ? above : vanishingPoint(frame, negate(worldUp));
@@ -33,8 +32,7 @@ export function Lean() {
             <div className="line">
               {board.name} <WorkingButton of="lean" />
               <span className="right" data-testid="lean">
-                {figure(Number(e.toAngle(tilt.value).toFixed(inDegrees(e) ? 2 : 4)), inDegrees(e) ? 2 : 4)}
-                {unit}
+                {angleText(e, tilt.value)}
               </span>
             </div>
           ) : (

@@ -2,8 +2,7 @@ import { modesApart, type BillboardMode } from '../../../core/billboard/billboar
 import { radians } from '../../../core/math/angle';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
-import { angleSuffix, angleUnit, inDegrees } from '../../ui/angles';
-import { figure } from '../../ui/figures';
+import { angleDecimals, angleText, angleUnit } from '../../ui/angles';
 import { WorkingButton } from '../../working/WorkingButton';
 import { chosenOf, differencesNow, placeOf, pointAheadOf } from './boards';
 import { change } from './edits';
@@ -25,13 +24,11 @@ export function Modes() {
   const { slice, frame, codec: e, project } = now;
   const board = chosenOf(slice);
   const place = board && placeOf(now, board);
-  const unit = angleSuffix(e);
-  const decimals = inDegrees(e) ? 2 : 4;
   if (!board || !place) return <p className="none">No board is chosen. Choose or add one under Boards.</p>;
   const pairs = modes.flatMap((a, i) => modes.slice(i + 1).map((b): Pair => ({ a, b, angle: e.toAngle(modesApart(frame, place, [a, b], board.axis)) }))); // prettier-ignore
   const columns: readonly ListColumn<Pair>[] = [
     { name: 'Between', width: '1fr', value: ({ a, b }) => `${modeWords[a].short} – ${modeWords[b].short}` },
-    { name: angleUnit(e), width: '58px', value: ({ angle }) => angle, decimals },
+    { name: angleUnit(e), width: '58px', value: ({ angle }) => angle, decimals: angleDecimals(e) },
   ];
   const map = differencesNow(now);
   const ahead = pointAheadOf(now, place);
@@ -92,8 +89,8 @@ export function Modes() {
         {modeWords[slice.pair[0]].short} and {modeWords[slice.pair[1]].short}{' '}
         {map
           ? map.lines.length && map.lines[0]!.rings.length
-            ? `differ by up to ${figure(e.toAngle(map.most), decimals)}${unit} in this picture, as far ahead as the board.`
-            : `differ by no more than ${figure(e.toAngle(map.most), decimals)}${unit} anywhere in this picture.`
+            ? `differ by up to ${angleText(e, map.most)} in this picture, as far ahead as the board.`
+            : `differ by no more than ${angleText(e, map.most)} anywhere in this picture.`
           : 'are compared in the list.'}{' '}
         <WorkingButton of="apart" />
       </p>
@@ -104,7 +101,7 @@ export function Modes() {
       </div>
       <p className="verdict-line" data-testid="point-ahead">
         {ahead
-          ? `Told to face that point, the board differs from the reversed gaze by ${figure(e.toAngle(ahead.angle), decimals)}${unit}${ahead.away ? ', and turns its back: it stands nearer than the point.' : '.'}`
+          ? `Told to face that point, the board differs from the reversed gaze by ${angleText(e, ahead.angle)}${ahead.away ? ', and turns its back: it stands nearer than the point.' : '.'}`
           : 'The board stands in that point: it has nowhere to face.'}
       </p>
       <p className="text-note leading-4 text-ink2">

@@ -5,7 +5,7 @@ import { affine } from '../../../core/math/mat4';
 import { columnsToQuat } from '../../../core/math/quat';
 import { negate, type Vec3 } from '../../../core/math/vec3';
 import { useTaskMoment } from '../../state/tempo';
-import { angleSuffix, inDegrees } from '../../ui/angles';
+import { turnText } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { copy } from '../../ui/notices';
 import { WorkingButton } from '../../working/WorkingButton';
@@ -22,12 +22,11 @@ export function Result() {
   const place = board && placeOf(now, board);
   if (!board || !place) return <p className="none">No board is chosen. Choose or add one under Boards.</p>;
   const item = itemOf(frame, place, board);
-  const unit = angleSuffix(e);
   const [normal, up, at] = [item.normal, item.up, place].map((v) => e.toWorld(v)) as [Vec3, Vec3, Vec3];
   const columns = meshColumns(slice.front, slice.up, normal, up);
   const list = columns && e.toList(affine(...columns, at));
   const quaternion = columns && columnsToQuat(...columns);
-  const angles = e.toAngles(anglesOfBasis({ forward: item.normal, up: item.up, right: negate(item.right) }));
+  const angles = anglesOfBasis({ forward: item.normal, up: item.up, right: negate(item.right) });
   const shown = drawnNow(now).filter(({ chosen }) => chosen);
   const own = shown.find(({ mode }) => mode === board.mode) ?? shown[0];
   const lines = twoLines(board.mode, e.handedness.world);
@@ -85,7 +84,7 @@ export function Result() {
         <div>
           yaw, pitch, roll along its front <WorkingButton of="facing" />
           <p className="copy-line below" data-testid="item-angles">
-            {[angles.yaw, angles.pitch, angles.roll].map((v) => `${figure(v, inDegrees(e) ? 2 : 4)}${unit}`).join(', ')}
+            {(['yaw', 'pitch', 'roll'] as const).map((name) => turnText(e, name, angles[name])).join(', ')}
           </p>
         </div>
       </div>

@@ -3,7 +3,7 @@ import { degrees, radians } from '../../../core/math/angle';
 import { Curves } from '../../sheet/Curves';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
-import { angleSuffix, angleUnit, inDegrees } from '../../ui/angles';
+import { angleDecimals, angleText, angleUnit } from '../../ui/angles';
 import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
 import { beforeNow, chosenOf, placeOf, staleAt, staleOf, type Stale as Found } from './boards';
@@ -24,8 +24,7 @@ export function Stale() {
   const board = chosenOf(slice);
   const place = board && placeOf(now, board);
   const then = beforeNow(now);
-  const unit = angleSuffix(e);
-  const decimals = inDegrees(e) ? 3 : 5;
+  const decimals = angleDecimals(e, 3);
   const rows =
     board && place && then ? modes.map((mode): Row => ({ mode, ...staleOf(frame, then, place, board, mode) })) : [];
   const columns: readonly ListColumn<Row>[] = [
@@ -75,13 +74,13 @@ export function Stale() {
       <p className="verdict-line" data-testid="stale" aria-live="polite">
         {!own
           ? 'No board is chosen.'
-          : `${board!.name}, turned by the frame before, is ${figure(e.toAngle(own.turn), decimals)}${unit} off${own.pixels === null ? '' : `, ${figure(own.pixels, 2)} px at its farthest corner`}. ${stale.on ? 'So it is drawn: turn boards after the camera.' : 'It is turned after the camera, and right.'}`}
+          : `${board!.name}, turned by the frame before, is ${angleText(e, own.turn, 3)} off${own.pixels === null ? '' : `, ${figure(own.pixels, 2)} px at its farthest corner`}. ${stale.on ? 'So it is drawn: turn boards after the camera.' : 'It is turned after the camera, and right.'}`}
       </p>
       {now.stale.billboards && board && place && !stale.on && (
         <p className="warning" data-testid="stale-order">
           By the order of a frame in Motion boards are turned before the camera has moved:{' '}
-          {figure(e.toAngle(staleOf(frame, now.stale.billboards, place, board, board.mode).turn), decimals)}
-          {unit} off at this moment, and so they are drawn.
+          {angleText(e, staleOf(frame, now.stale.billboards, place, board, board.mode).turn, 3)} off at this moment, and
+          so they are drawn.
         </p>
       )}
       <DataList name="boards of the frame before" rows={rows} keyOf={({ mode }) => mode} columns={columns} />

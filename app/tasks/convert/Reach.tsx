@@ -6,7 +6,7 @@ import { familyBounds, markerInset } from '../../state/bounds';
 import { useMoment } from '../../state/tempo';
 import type { Moment } from '../../state/moment';
 import { useSelection } from '../../state/selection';
-import { angleSuffix, inDegrees } from '../../ui/angles';
+import { angleText } from '../../ui/angles';
 import { copy } from '../../ui/notices';
 import { figure, plain } from '../../ui/figures';
 import { reasonSentence, singular } from '../../state/wording';
@@ -28,8 +28,7 @@ export function OffPicture() {
   if (!marker)
     return chain.value.pixel.ok ? null : <div className="line">Straight behind: every way to it is as short.</div>;
   const at = shown(moment, marker.pixel);
-  const bearing = e.toAngle(Math.atan2(marker.direction[1], marker.direction[0]));
-  const degrees = inDegrees(e);
+  const bearing = Math.atan2(marker.direction[1], marker.direction[0]);
   return (
     <>
       <div className="line">
@@ -45,10 +44,7 @@ export function OffPicture() {
       </div>
       <div className="line">
         on the {marker.side === 'top' ? 'upper' : marker.side === 'bottom' ? 'lower' : marker.side} edge
-        <span className="right">
-          {figure(bearing, degrees ? 1 : 3)}
-          {angleSuffix(e)} from right
-        </span>
+        <span className="right">{angleText(e, bearing, 1)} from right</span>
       </div>
     </>
   );

@@ -5,7 +5,7 @@ import type { ConventionCodec } from '../../../core/conventions/codec';
 import { memo } from '../../state/memo';
 import { spanOf } from '../../state/span';
 import { useTaskMoment } from '../../state/tempo';
-import { angleSuffix } from '../../ui/angles';
+import { angleText, angleUnit } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
@@ -73,7 +73,6 @@ export function Charts() {
   const events = now.answer<Events>('events')?.list ?? [];
   const place = at && screen(at.x, at.y);
   const chart = (name: keyof typeof charts) => <AtMoment chart={charts[name]} at={time} domain={[0, span]} />;
-  const angle = angleSuffix(e);
   return (
     <>
       <div className="row">
@@ -106,7 +105,7 @@ export function Charts() {
                 <div className="line">
                   field of view {trackOf(now)?.travel.kind === 'dollyZoom' && <WorkingButton of="dolly" />}
                   <span className="right" data-testid="motion-fov">
-                    {at.fov === null ? 'parallel' : `${figure(e.toAngle(at.fov), 3)}${angle}`}
+                    {at.fov === null ? 'parallel' : angleText(e, at.fov, 3)}
                   </span>
                 </div>
                 <div className="line">
@@ -139,7 +138,7 @@ export function Charts() {
           {!flat && (
             <>
               <div className="rule">
-                Field of view <em>{angle.trim()}</em>
+                Field of view <em>{angleUnit(e)}</em>
               </div>
               {chart('fov')}
               <div className="rule">

@@ -5,7 +5,7 @@ import { stalenessOf } from '../../../core/motion/stages';
 import { OrderList } from '../../sheet/OrderList';
 import { journeyAt } from '../../state/journey';
 import { useTaskMoment } from '../../state/tempo';
-import { angleSuffix } from '../../ui/angles';
+import { angleText } from '../../ui/angles';
 import { counted, figure } from '../../ui/figures';
 import { change, moveStage, rightOrder } from './edits';
 import { Num } from './fields';
@@ -49,7 +49,6 @@ export function Order() {
     }, null);
   const picture = pixels(drawn.camera, drawn.bodies);
   const right = pixels(0, 0);
-  const unit = angleSuffix(e);
   const rows = lags.map(({ stage, camera, bodies }) => {
     // The picture itself is held against what it should be; all else against the picture.
     const off = apart(pixels(camera, bodies), stage === 'draw' ? right : picture);
@@ -69,7 +68,7 @@ export function Order() {
             <span
               className={camera || bodies ? 'stage-late' : 'stage-right'}
               data-testid={`stage ${stage}`}
-              title={`The camera ${camera ? `${counted(camera, 'frame', 'frames')} old` : 'of this frame'}, bodies ${bodies ? `${counted(bodies, 'frame', 'frames')} old` : 'of this frame'}; turned by ${figure(e.toAngle(turn), 3)}${unit}`}
+              title={`The camera ${camera ? `${counted(camera, 'frame', 'frames')} old` : 'of this frame'}, bodies ${bodies ? `${counted(bodies, 'frame', 'frames')} old` : 'of this frame'}; turned by ${angleText(e, turn, 3)}`}
             >
               {camera || bodies ? `${off === null ? '–' : figure(off, 1)} px` : 'fresh'}
             </span>
@@ -94,7 +93,7 @@ export function Order() {
       <p className="verdict-line" data-testid="order" aria-live="polite">
         {!late.length
           ? 'Every stage works with this frame.'
-          : `${late.map(({ stage, camera, bodies }) => `${stageWords[stage]} with ${[camera ? `a camera ${counted(camera, 'frame', 'frames')} old` : null, bodies ? `bodies ${counted(bodies, 'frame', 'frames')} old` : null].filter(Boolean).join(' and ')}`).join('; ')}. At this moment up to ${figure(worst, 2)} pixels${subject ? ` about ${subject.name}` : ''}, ${figure(e.toAngle(Math.max(0, ...late.map(({ turn }) => turn))), 3)}${unit}.`}
+          : `${late.map(({ stage, camera, bodies }) => `${stageWords[stage]} with ${[camera ? `a camera ${counted(camera, 'frame', 'frames')} old` : null, bodies ? `bodies ${counted(bodies, 'frame', 'frames')} old` : null].filter(Boolean).join(' and ')}`).join('; ')}. At this moment up to ${figure(worst, 2)} pixels${subject ? ` about ${subject.name}` : ''}, ${angleText(e, Math.max(0, ...late.map(({ turn }) => turn)), 3)}.`}
       </p>
       <p className="text-note leading-4 text-ink2">
         Drag a stage, or use its arrows. Billboard, Pick and Spawn take a camera that is late from here.

@@ -2,7 +2,7 @@ import { angularError, angularOfPicture } from '../../../core/order/angular';
 import { pictureToPixel, pixelToPicture } from '../../../core/convert/project';
 import { showPane } from '../../edits/panes';
 import { useTaskMoment } from '../../state/tempo';
-import { angleSuffix, inDegrees } from '../../ui/angles';
+import { angleText } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { errorMap } from './contours';
@@ -23,8 +23,6 @@ export function Angles() {
     );
   const screen = (pixel: readonly [number, number]) => e.toScreen(frame.viewport, ...pixelToPicture(frame, pixel));
   const pair = (values: readonly number[], decimals = 1) => values.map((v) => figure(v, decimals)).join(', ');
-  const unit = angleSuffix(e);
-  const decimals = inDegrees(e) ? 2 : 4;
   const picture = chain.ok && chain.value.picture.ok ? chain.value.picture.value : null;
   const found = picture && angularOfPicture(frame, [picture.across, picture.upward]);
   const pixel = picture && pictureToPixel(frame, picture.across, picture.upward);
@@ -40,9 +38,7 @@ export function Angles() {
             <div className="line">
               at the probe
               <span className="right" title="Bearing to the right of the gaze, elevation above its level">
-                {figure(e.toAngle(found.direction[0]), decimals)}
-                {unit}, {figure(e.toAngle(found.direction[1]), decimals)}
-                {unit}
+                {angleText(e, found.direction[0])}, {angleText(e, found.direction[1])}
               </span>
             </div>
             <div className="line">

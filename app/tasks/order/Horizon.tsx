@@ -4,7 +4,7 @@ import { pictureToPixel, worldToPixel } from '../../../core/convert/project';
 import { horizonPitches, horizonPlace, horizonPoints, vanishingPoint } from '../../../core/order/horizon';
 import { useTaskMoment } from '../../state/tempo';
 import { reasonSentence } from '../../state/wording';
-import { angleSuffix, inDegrees } from '../../ui/angles';
+import { angleText, turnText } from '../../ui/angles';
 import { copy } from '../../ui/notices';
 import { figure, plain } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
@@ -31,9 +31,7 @@ export function Horizon() {
   const screen = (p: Vec2) => e.toScreen(frame.viewport, ...p);
   const points = horizonPoints(frame, up);
   const pitches = horizonPitches(frame);
-  const unit = angleSuffix(e);
-  const pitch = (v: number) =>
-    `${figure(e.toAngles({ yaw: 0, pitch: v, roll: 0 }).pitch, inDegrees(e) ? 2 : 4)}${unit}`;
+  const pitch = (v: number) => turnText(e, 'pitch', v);
   const own = Math.asin(Math.max(-1, Math.min(1, frame.forward[1])));
   const { world } = e.conventions;
   const axes: readonly (readonly [string, Vec3])[] = (
@@ -104,8 +102,8 @@ export function Horizon() {
           <div className="row wide">
             <span className="label">At the probe</span>
             <span className="ml-auto font-mono" data-testid="lean">
-              {figure(e.toAngle(Math.abs(leaning)), inDegrees(e) ? 2 : 4)}
-              {unit} {Math.abs(leaning) < 1e-6 ? '' : leaning > 0 ? 'to the right' : 'to the left'}
+              {angleText(e, Math.abs(leaning))}{' '}
+              {Math.abs(leaning) < 1e-6 ? '' : leaning > 0 ? 'to the right' : 'to the left'}
             </span>
           </div>
           <p className="text-note leading-4 text-ink2">

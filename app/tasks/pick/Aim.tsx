@@ -1,4 +1,4 @@
-import { angleSuffix, inDegrees } from '../../ui/angles';
+import { angleText } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change, muzzleToEye } from './edits';
@@ -13,7 +13,6 @@ export function AimSection() {
   const aim = aimAt(now, at);
   const fall = fallOf(now, looked, aim);
   const nameOf = (id: string | null) => project.bodies.find((body) => body.id === id)?.name ?? 'nothing';
-  const unit = angleSuffix(e);
   const [mx, my, mz] = slice.muzzle;
   const [tx, ty, tz] = aim.target;
   const way = Math.hypot(tx - mx, ty - my, tz - mz);
@@ -42,8 +41,7 @@ export function AimSection() {
         <div className="line">
           between the rays <WorkingButton of="aimAngle" />
           <span className="right" data-testid="aim-angle">
-            {figure(e.toAngle(aim.angle), inDegrees(e) ? 3 : 5)}
-            {unit}
+            {angleText(e, aim.angle, 3)}
           </span>
         </div>
       </div>

@@ -1,6 +1,6 @@
 import type { RayFault } from '../../../core/pick/faults';
 import { DataList, type ListColumn } from '../../sheet/DataList';
-import { angleUnit } from '../../ui/angles';
+import { angleDecimals, angleUnit } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import { WorkingButton } from '../../working/WorkingButton';
 import { change } from './edits';
@@ -51,7 +51,6 @@ export function Bench() {
   const rows = benchOf(now, looked, pixel);
   const late = lateRay(now, looked);
   const chosen = rows.find(({ fault }) => fault === slice.fault) ?? null;
-  const inDegrees = e.conventions.angles.unit === 'degrees';
   const columns: readonly ListColumn<BenchRow>[] = [
     { name: 'Made', width: '1fr', value: ({ fault }) => faultWords[fault].name },
     ...(flat
@@ -61,7 +60,7 @@ export function Bench() {
             name: angleUnit(e),
             width: '48px',
             value: ({ angle }: BenchRow) => e.toAngle(angle),
-            decimals: inDegrees ? 2 : 4,
+            decimals: angleDecimals(e),
           },
         ]),
     { name: 'miss', width: '52px', value: ({ miss }) => miss },
@@ -70,7 +69,7 @@ export function Bench() {
   return (
     <>
       <div className="rule">
-        In the picture’s camera <em>{inDegrees ? 'degrees' : 'radians'}</em>
+        In the picture’s camera <em>{e.conventions.angles.unit}</em>
       </div>
       <div className="row">
         <span className="label">Shake</span>
