@@ -13,7 +13,7 @@ module.exports = {
       name: 'no-circle',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
     },
     below('core-stands-alone', 'core', '^(formats|app|server|cli|demo|e2e|bench)/', 'core imports nothing above it'),
     below('formats-on-core', 'formats', '^(app|server|cli|e2e|bench)/', 'formats imports core alone'),

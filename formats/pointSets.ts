@@ -1,4 +1,3 @@
-import type { Problem } from '../core/reasons';
 import type { Project } from './project';
 
 /*
@@ -70,22 +69,4 @@ export function withoutPoints(project: Project): { project: Project; data: Map<s
     return { ...set, key, count: coordinates.length / 3 };
   });
   return { project: { ...project, pointSets }, data };
-}
-
-/** What is wrong with the sets of a file that its schema does not say. */
-export function pointSetProblems(sets: readonly PointSet[]): Problem[] {
-  return sets.flatMap(({ id, name, coordinates, names, key }, i): Problem[] => {
-    const at = `pointSets[${i}]`;
-    if (sets.findIndex((one) => one.id === id) < i)
-      return [{ path: `${at}.id`, message: `Two sets of points have the id “${id}”. Give each its own.` }];
-    if (!coordinates)
-      return key
-        ? []
-        : [{ path: `${at}.coordinates`, message: `The set “${name}” has no points. Give its coordinates, or take it out.` }]; // prettier-ignore
-    if (coordinates.length % 3)
-      return [{ path: `${at}.coordinates`, message: `The set “${name}” has ${coordinates.length} numbers, and every point takes three.` }]; // prettier-ignore
-    if (names && names.length !== coordinates.length / 3)
-      return [{ path: `${at}.names`, message: `The set “${name}” has ${coordinates.length / 3} points and ${names.length} names. Give each its own, or none.` }]; // prettier-ignore
-    return [];
-  });
 }

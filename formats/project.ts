@@ -8,7 +8,7 @@ import { screenFits, type ScreenFit } from '../core/camera/fit';
 import { meshProblems, placeBodies } from '../core/bodies/body';
 import type { Problem } from '../core/reasons';
 import { keepUnknown } from './lossless';
-import { pointSetProblems } from './pointSets';
+import { pointSetProblems } from './pointSetProblems';
 
 /**
  * A project as it is kept, exported and imported (`docs/project.md`). Everything with a direction

@@ -23,7 +23,8 @@ import { fitted, fittedOutside, type DrawingName } from './drawings';
 import { Handles, type TaskHandles } from './Handles';
 import { n2 } from './marks';
 import { caption, type Slot } from './slots';
-import { clipOf, inkedIn, standingIn, type Shown, type StandingLayer } from './standing';
+import type { Shown } from './snapshots';
+import { clipOf, inkedIn, standingIn, type StandingLayer } from './standing';
 import { SetMarks } from './svgMarks';
 import { standingOf, type OpenTask } from './taskMarks';
 

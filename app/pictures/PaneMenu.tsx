@@ -4,7 +4,14 @@ import type { TriggerLook } from '../ui/deferred';
 import { Check } from '../ui/icons';
 import { leaveFocus } from '../ui/PopOver';
 import type { PaneName } from './panes';
-import type { PaneTitleProps } from './PaneTitle';
+
+export interface PaneTitleProps {
+  route: string;
+  row: readonly PaneName[];
+  place: number;
+  others: readonly PaneName[];
+  titleOf: (name: PaneName) => readonly [string, string];
+}
 
 /** The menu of a pane's title: the content of the pane, and a third pane beside two. */
 export default function PaneMenu({

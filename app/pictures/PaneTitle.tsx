@@ -1,15 +1,7 @@
+import type { PaneTitleProps } from './PaneMenu';
 import { deferred } from '../ui/deferred';
 import { Caret } from '../ui/icons';
 import { meaning } from '../ui/Term';
-import type { PaneName } from './panes';
-
-export interface PaneTitleProps {
-  route: string;
-  row: readonly PaneName[];
-  place: number;
-  others: readonly PaneName[];
-  titleOf: (name: PaneName) => readonly [string, string];
-}
 
 /** The title of a pane; opens the menu of what it shows. */
 export const PaneTitle = deferred(

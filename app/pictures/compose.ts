@@ -10,13 +10,14 @@ import { gridStepOf, headingOf, outsideFrame, planFrame, sectionFrame, worldFram
 import type { Rect } from './labels';
 import type { Mark } from './marks';
 import type { Palette } from './palette';
-import type { Picture } from './renderer';
+import type { Picture } from './layers/picture';
 import { pointerMarks, rulerFigures } from './rulers';
 import { Scene } from './scene';
 import { layTray, screenFrame } from './screens';
 import { caption, plateSize, rulerX, rulerY, type Slot, type Slots } from './slots';
 import { snapshotFrame } from './snapshots';
-import { clipOf, inkedIn, standingIn, type Shown } from './standing';
+import type { Shown } from './snapshots';
+import { clipOf, inkedIn, standingIn } from './standing';
 import { layersOf, openTask, paintingOf, standingOf, tintsOf, underPointerOf, type OpenTask } from './taskMarks';
 import { pictureView } from './view';
 

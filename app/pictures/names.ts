@@ -16,7 +16,7 @@ import { pickFlat } from '../../core/pick/pick';
 import type { ProjectBody } from '../../formats/project';
 import { memo } from '../state/memo';
 import type { Moment } from '../state/moment';
-import { rowsOf } from '../state/tiles';
+import { rowsOf } from '../state/tileRows';
 import { figure } from '../ui/figures';
 import type { PictureView, Word } from './contract';
 import { pictureCorners } from './drawings';

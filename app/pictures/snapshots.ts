@@ -7,7 +7,12 @@ import type { Moment } from '../state/moment';
 import type { PictureView } from './contract';
 import { pictureCorners } from './drawings';
 import type { Mark } from './marks';
-import type { Shown } from './standing';
+
+/** The snapshot that is shown, and how. */
+export interface Shown {
+  readonly snapshot: Project['snapshots'][number] | null;
+  readonly how: 'beside' | 'reticle';
+}
 
 /* Frames that were set aside, shown beside the present one. */
 

@@ -1,4 +1,4 @@
-import type { Project } from '../../formats/project';
+import type { Shown } from './snapshots';
 import { memo } from '../state/memo';
 import type { Moment } from '../state/moment';
 import { constructionOf, frustumFrom, namesOf, figuresOf, furnitureOf } from './construction';
@@ -93,12 +93,6 @@ export const standingIn = memo(
     }
   },
 );
-
-/** The snapshot that is shown, and how. */
-export interface Shown {
-  readonly snapshot: Project['snapshots'][number] | null;
-  readonly how: 'beside' | 'reticle';
-}
 
 /** Where the focus of a 2D camera lands: the cross that the world turns about. */
 function anchorMarks(view: PictureView, { project }: Moment): Mark[] {

@@ -19,7 +19,7 @@ import {
   renameKept,
   versionsOf,
 } from '../state/autosave';
-import type { Kept, Version } from '../state/projectStore';
+import type { Kept, Version } from '../state/projectRecords';
 import { counted } from '../ui/figures';
 import { complain, say } from '../ui/notices';
 import { chooseFile } from '../edits/actions';

@@ -5,7 +5,8 @@ import { readProject, type Project } from '../../formats/project';
 import { leftBehind, live, newId, note, strike, type Unkept } from './crashLog';
 import { openProject, replaceProject, restoreSteps, useDocument } from './document';
 import { isKnownToFail, leaving, opening } from './shown';
-import { findShelf, forgetfulShelf, isFirstVisit, type Kept, type Shelf, type Version } from './projectStore';
+import type { Kept, Shelf, Version } from './projectRecords';
+import { findShelf, forgetfulShelf, isFirstVisit } from './projectStore';
 
 /**
  * Whether what is on the screen is on the shelf. `failed` and `conflict` carry the sentence to

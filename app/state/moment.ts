@@ -15,7 +15,7 @@ import type { Project, ProjectBody, Tiles } from '../../formats/project';
 import type { Journey } from './journey';
 import { memo, remembered } from './memo';
 import { pointFormOf, type PointForm } from './points';
-import { rowsOf } from './tiles';
+import { rowsOf } from './tileRows';
 
 /*
  * What follows from the document, each computed once for as long as what it follows from is the

@@ -3,7 +3,7 @@ import { keyOfPoints, type PointData } from '../../formats/pointSets';
 import type { Project } from '../../formats/project';
 import { tab } from './crashLog';
 import { packProject, unpackProject } from './packing';
-import type { History, Kept, Shelf, Version, Written } from './projectStore';
+import type { History, Kept, Shelf, Version, Written } from './projectRecords';
 
 /* Projects in the browser's database. Loaded on demand: a first visit shows the demo without it. */
 

@@ -1,11 +1,9 @@
+import { rowsOf } from './tileRows';
 import { onScreenAxis, tileEdges, type TileEdge } from '../../core/convert/scroll';
 import type { Vec2 } from '../../core/math/vec3';
 import { translationOf, flatCamera } from '../../formats/camera';
 import type { Tiles } from '../../formats/project';
 import type { Moment } from './moment';
-
-/** How many rows a map has. */
-export const rowsOf = ({ values, columns }: Tiles): number => values.length / columns;
 
 /** What a map says at a world point (right, up): null ashore, undefined beyond its edge. */
 export function tileAt(tiles: Tiles, [right, up]: Vec2): number | null | undefined {

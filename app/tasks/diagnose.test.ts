@@ -5,7 +5,7 @@ import { compute } from '../../core/compute/compute';
 import { presets } from '../../core/conventions/conventions';
 import { momentOf, type Moment } from '../state/moment';
 import { slices, taskMoment } from '../state/slices';
-import type { DiagnoseState } from './diagnose/state';
+import type { DiagnoseState } from './diagnose/kept';
 
 vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
 vi.stubGlobal('window', { matchMedia: () => ({ matches: false, addEventListener: () => undefined }) });

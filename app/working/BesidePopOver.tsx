@@ -3,7 +3,16 @@ import { Popover } from 'radix-ui';
 import { Suspense, useRef, useState } from 'react';
 import type { TriggerLook } from '../ui/deferred';
 import { BesideSheet, PopOver } from '../ui/PopOver';
-import type { BesideButtonProps } from './BesideButton';
+import type { ReactNode } from 'react';
+
+export interface BesideButtonProps {
+  readonly label: string;
+  /** The accessible name of the button. */
+  readonly name: string;
+  readonly title: string;
+  readonly kind: 'Working' | 'Formulas';
+  readonly children: (close: () => void) => ReactNode;
+}
 
 /** Shows formulas beside the worksheet. */
 export default function BesidePopOver({

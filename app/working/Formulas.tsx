@@ -6,7 +6,7 @@ import { asCode, asLatex, asPlain, asTex, languages, type Language } from '../..
 import { useMoment } from '../state/tempo';
 import { Choice } from '../ui/Choice';
 import { copy } from '../ui/notices';
-import type { FormulasOf } from './FormulasButton';
+import type { FormulasOf } from './formulasOf';
 import { formulasOf } from './formulasOf';
 import { shortDigits } from './lines';
 

@@ -1,8 +1,6 @@
+import type { FormulasOf } from './formulasOf';
 import { lazy } from 'react';
 import { BesideButton } from './BesideButton';
-
-/** What formulas there are without matrices: to the pixel, back from it, and of the view matrix. */
-export type FormulasOf = 'there' | 'back' | 'view';
 
 const titles: Readonly<Record<FormulasOf, string>> = {
   there: 'To the pixel without matrices',

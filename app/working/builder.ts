@@ -2,6 +2,9 @@ import type { CameraFrame } from '../../core/camera/frame';
 import type { Moment } from '../state/moment';
 import type { Line, Typesetter } from './tex';
 
+/** Workings by the names that a sheet asks for. */
+export type WorkingTable = Readonly<Record<string, WorkingBuilder>>;
+
 /**
  * What a working is of, where the project alone does not say: a body, another node's space, an
  * axis, a pointer on the page.

@@ -6,7 +6,9 @@ import type { Formulas } from '../../core/formulas/expression';
 import { addScaled, type Vec3 } from '../../core/math/vec3';
 import { depthChoiceOf, flatCamera } from '../../formats/camera';
 import type { Moment } from '../state/moment';
-import type { FormulasOf } from './FormulasButton';
+
+/** What formulas there are without matrices: to the pixel, back from it, and of the view matrix. */
+export type FormulasOf = 'there' | 'back' | 'view';
 
 /** The formulas at a moment; null where the question has no answer. */
 export function formulasOf(which: FormulasOf, { project, frame, codec: e, chain, flat }: Moment): Formulas | null {

@@ -1,7 +1,7 @@
 import { axisVector, toRuf, type SignedAxis } from '../../core/conventions/axes';
 import { addScaled, dot } from '../../core/math/vec3';
 import type { Facts, Subject, WorkingBuilder } from './builder';
-import type { WorkingTable } from './registry';
+import type { WorkingTable } from './builder';
 import { typesetter, type Digits, type Line } from './tex';
 
 /*

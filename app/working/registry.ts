@@ -1,7 +1,5 @@
+import type { WorkingTable } from './builder';
 import type { WorkingBuilder } from './builder';
-
-/** Workings by the names that a sheet asks for. */
-export type WorkingTable = Readonly<Record<string, WorkingBuilder>>;
 
 /** Where a number of a working is set. */
 export interface Source {

@@ -10,7 +10,8 @@ import { lookAtMutants, mutants } from '../testing/mutants';
 import { readAnswers, vectorsTable } from '../../formats/vectors';
 import { emitCode, emitHarness, kindsOf, printSource, setUpOf, sourceOf, type CodeWish } from './code';
 import { deliverLanguages } from './languages';
-import type { CodePart, SetUp } from './library';
+import type { SetUp } from './cameraSetup';
+import type { CodePart } from './library';
 import { checkAnswers, vectorsOf, type Vectors } from './vectors';
 import { soaks } from '../testing/seed';
 

@@ -14,7 +14,8 @@ import { emitCode, emitExample, emitHarness, languageOf, setUpOf, sourceOf, type
 import { named, Printer } from './print';
 import { parseProgram, type Item, type Type } from './program';
 import { reservedWords } from './reserved';
-import { codeParts, type SetUp } from './library';
+import type { SetUp } from './cameraSetup';
+import { codeParts } from './library';
 import { deliverLanguages } from './languages';
 
 /*

@@ -1,5 +1,5 @@
+import type { SetUp } from './cameraSetup';
 import type { RequestCamera } from '../request/cameraSchema';
-import type { Viewport } from '../camera/frame';
 import { indexOf, signOf, type AxisFrame } from '../conventions/axes';
 import type { ConventionCodec } from '../conventions/codec';
 import { billboardPart, dollyZoomPart, followPart, orderPart, spawnPart } from './parts';
@@ -13,15 +13,6 @@ import { letters, negated, placed, plain, signed, vec } from './texts';
 /** What can be taken home, in the order in which it stands in a file. */
 export const codeParts = ['camera', 'worldToScreen', 'screenToWorld', 'ray', 'planes', 'billboard', 'spawn', 'dollyZoom', 'follow', 'orderKeys'] as const; // prettier-ignore
 export type CodePart = (typeof codeParts)[number];
-
-/** A camera as a request says it, with all that its numbers stand in. */
-export interface SetUp {
-  readonly camera: RequestCamera;
-  readonly viewport: Viewport;
-  readonly e: ConventionCodec;
-  /** The corners of what the camera sees of the ground, in the surface's two coordinates; empty for none to keep out of. */
-  readonly footprint: readonly (readonly [number, number])[];
-}
 
 /** How the camera's orientation is said. */
 export type Said = 'angles' | 'lookAt' | 'basis';

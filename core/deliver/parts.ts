@@ -1,4 +1,4 @@
-import type { SetUp } from './library';
+import type { SetUp } from './cameraSetup';
 import { placed, plain, vec } from './texts';
 
 /* The parts that stand on the frame: boards, where to appear, how to zoom and follow, what to draw by. */

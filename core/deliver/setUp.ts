@@ -1,7 +1,7 @@
 import { writeCamera } from '../request/write';
 import { problemDocument, readSetUp, type ProblemDocument } from '../compute/readRequest';
 import { setUpOf } from './code';
-import type { SetUp } from './library';
+import type { SetUp } from './cameraSetup';
 import { visibleGround } from './visibleGround';
 
 /** The set-up of a compute request, any JSON value, or what is wrong with it as `compute` says it. */

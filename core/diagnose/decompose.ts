@@ -2,7 +2,7 @@ import type { ConventionCodec } from '../conventions/codec';
 import { transform, type Mat4 } from '../math/mat4';
 import { cross, dot, length, scale, sub, type Vec3, type Vec4 } from '../math/vec3';
 import { invert4 } from './invert';
-import type { Given } from './search';
+import type { Given } from './given';
 
 /** Where a camera stands and how it is turned, as its numbers have it: canonical world. */
 export interface ReadPose {

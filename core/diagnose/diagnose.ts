@@ -10,7 +10,8 @@ import { pointWith, rightMatrices, type Intended } from './engine';
 import { givenNames, type FaultName, type GivenName, type MatrixName } from './faults';
 import { invert4 } from './invert';
 import { mends, rankOf } from './mends';
-import { Engine, explainingSets, givenThings, type FaultSet, type Given, type Instance, type Other } from './search';
+import type { Given, Instance, Other } from './given';
+import { Engine, explainingSets, givenThings, type FaultSet } from './search';
 
 /** What is another in a camera that is proper, and how: numbers in the request's conventions. */
 export interface Difference {

@@ -5,7 +5,15 @@ import { readLens, readView, type ReadLens, type ReadPose } from './decompose';
 import type { Intended, TypedField } from './engine';
 import { invert4 } from './invert';
 import { assembleCamera, isProperLens, squarePose } from './properCamera';
-import type { Engine, Given, Instance } from './search';
+import type { Given, Instance } from './given';
+import type { MatrixName } from './faults';
+
+/** An engine by its matrices with faults. */
+export interface EngineMatrices {
+  readonly intended: Intended;
+  /** Returns a matrix in the ways in which it can be made; none where it cannot be. */
+  matrix(name: MatrixName, faults: readonly Instance[]): readonly Mat4[];
+}
 
 /** The most cameras that are searched for further faults. */
 const mostCameras = 6;
@@ -49,7 +57,7 @@ function fieldOf(frame: CameraFrame, { field, e }: Intended): TypedField | null 
  * @param faultsOf - faults that can be committed at a place, one at a time
  */
 export function differingCameras(
-  engine: Engine,
+  engine: EngineMatrices,
   { matrices, digits }: Given,
   faultsOf: (place: 'view' | 'projection') => readonly Instance[],
 ): readonly Instance[] {

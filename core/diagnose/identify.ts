@@ -18,7 +18,8 @@ import type { MatrixName } from './faults';
 import { invert4 } from './invert';
 import { pointWith } from './engine';
 import { assembleCamera, isProperLens, squarePose, type SquarePose } from './properCamera';
-import { closeMatrix, closePoints, type GivenPoint } from './search';
+import type { GivenPoint } from './given';
+import { closeMatrix, closePoints } from './search';
 
 /** Sixteen numbers of each matrix, as they were listed. */
 export type Listed = Readonly<Partial<Record<MatrixName, readonly number[]>>>;

@@ -14,7 +14,7 @@ import {
 } from './diagnose';
 import type { Intended } from './engine';
 import { agreedOf, identify, openOf, type Candidate, type DecidingNumber, type Listed, type Open } from './identify';
-import type { Given, Other } from './search';
+import type { Given, Other } from './given';
 import { supportedDigits, type ReadNumbers } from './supportedDigits';
 import { mat4 } from '../math/mat4';
 import { listOf, positive } from '../quantities/numbers';

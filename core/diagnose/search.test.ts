@@ -9,7 +9,8 @@ import type { Vec3 } from '../math/vec3';
 import { rightMatrices, type Intended } from './engine';
 import { givenNames, type MatrixName } from './faults';
 import { invert4 } from './invert';
-import { affects, Engine, explainingSets, instancesFor, type Given, type Instance } from './search';
+import type { Given, Instance } from './given';
+import { affects, Engine, explainingSets, instancesFor } from './search';
 import { runs } from '../testing/seed';
 
 const real = (min: number, max: number) =>

@@ -1,6 +1,6 @@
+import type { GivenPoint, Given, Instance, Other } from './given';
 import { usualDepths } from '../conventions/conventions';
 import { multiply, transpose, type Mat4 } from '../math/mat4';
-import type { Vec2, Vec3 } from '../math/vec3';
 import {
   angleFaults,
   basisFaults,
@@ -30,37 +30,6 @@ import {
 } from './engine';
 import { differingCameras } from './differingCameras';
 import { invert4 } from './invert';
-
-/** A point as it was given: in the world, on the screen, how deep if said. */
-export interface GivenPoint {
-  readonly world: Vec3;
-  readonly screen: Vec2;
-  readonly depth: number | null;
-}
-/** What was given: matrices of column vectors in the request's axes, and points. */
-export interface Given {
-  readonly matrices: Readonly<Partial<Record<MatrixName, Mat4>>>;
-  readonly points: readonly GivenPoint[];
-  /** How many digits of the numbers can be trusted. */
-  readonly digits: number;
-}
-
-/** A fault at a place, and how it is done where there are two ways. */
-export interface Instance {
-  readonly fault: FaultName | 'otherCamera' | 'differs';
-  /** Where it is committed; `matrices` for the same in all given matrices at once. */
-  readonly place: Place | 'matrices';
-  readonly up?: boolean;
-  /** The name of another camera; of `differs`, a key. */
-  readonly which?: string;
-  /** The camera used instead of the intended one: of `otherCamera` and `differs`. */
-  readonly camera?: Intended;
-}
-/** Another camera that the engine may have used. */
-export interface Other {
-  readonly name: string;
-  readonly intended: Intended;
-}
 
 /** The things that are given, in the order in which an engine makes them. */
 export const givenThings = ({ matrices, points }: Given): readonly GivenName[] =>

@@ -1,4 +1,4 @@
-import type { WorkingTable } from '../../app/working/registry';
+import type { WorkingTable } from '../../app/working/builder';
 
 export const workings: WorkingTable = {
   sampleArea: (_, t) => [

@@ -2,7 +2,7 @@ import { projectionMatrix, type CameraFrame } from '../../../core/camera/frame';
 import { mat4, multiply, type Mat4 } from '../../../core/math/mat4';
 import { dot, negate, sub, type Vec3 } from '../../../core/math/vec3';
 import type { Palette } from '../palette';
-import type { Picture } from '../renderer';
+import type { Picture } from './picture';
 
 /* What the layers of the renderer share. */
 

@@ -2,7 +2,7 @@ import { niceBelow } from '../../../core/math/nice';
 import { sub } from '../../../core/math/vec3';
 import { horizonLine } from '../../../core/order/horizon';
 import type { Tiles } from '../../../formats/project';
-import type { Picture } from '../renderer';
+import type { Picture } from './picture';
 import type { Scene } from '../scene';
 import { chartFragment, groundFragment, groundVertex } from '../shaders';
 import { attribute, compile, fillBuffer, vertexArray, type Drawing, type Program } from './gl';

@@ -8,7 +8,7 @@ import { cross, dot, length, sub, type Vec3 } from '../../../core/math/vec3';
 import { taskMoment } from '../../state/slices';
 import type { Moment } from '../../state/moment';
 import type { WorkingBuilder } from '../../working/builder';
-import type { WorkingTable } from '../../working/registry';
+import type { WorkingTable } from '../../working/builder';
 import type { Line } from '../../working/tex';
 import { chosenOf, itemOf, placeOf } from './boards';
 import type { BillboardState } from './kept';

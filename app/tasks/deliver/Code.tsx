@@ -13,7 +13,7 @@ import type { ColouredProps } from './Coloured';
 import { commandsOf } from './commands';
 import { change, copyCode, saveAll } from './edits';
 import { codeNow, partsFor } from './setUp';
-import { languageNames, namings, type DeliverState } from './state';
+import { languageNames, namings, type DeliverState } from './kept';
 import { namingWords, partWords } from './words';
 
 /** The code as it is now, a little behind the hand while something is dragged. */

@@ -7,7 +7,7 @@ import { NumberField } from '../../sheet/NumberField';
 import { SelectRow } from '../../sheet/Select';
 import { useTaskMoment } from '../../state/tempo';
 import { change, saveReport, saveScene, useSaid } from './edits';
-import type { DeliverState } from './state';
+import type { DeliverState } from './kept';
 
 const pictures = ['main', 'plan', 'section', 'screens', 'outside'] as const;
 type Picture = (typeof pictures)[number];

@@ -9,7 +9,7 @@ import { copy } from '../../ui/notices';
 import { Coloured, useCode } from './Code';
 import { change, saveVectors } from './edits';
 import type { VectorsFound } from './job';
-import { mostVectors, type DeliverState } from './state';
+import { mostVectors, type DeliverState } from './kept';
 import { faultWords } from './words';
 
 type Row = VectorsFound['rows'][number];

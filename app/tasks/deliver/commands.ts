@@ -1,5 +1,5 @@
 import { codeParts } from '../../../core/deliver/library';
-import type { DeliverState } from './state';
+import type { DeliverState } from './kept';
 
 /** The commands that give the same on a machine without a page, of the project saved as `camera.json`: code,
  * answers, test vectors, and how an engine's own answers are checked against them. */

@@ -20,7 +20,7 @@ import { saveBytes, saveFile } from '../../ui/files';
 import { complain, copy, say, underWay } from '../../ui/notices';
 import { commandsOf } from './commands';
 import { bareRequest, codeNow, partsFor, wishOf } from './setUp';
-import type { DeliverState } from './state';
+import type { DeliverState } from './kept';
 
 export const change = (
   name: string,

@@ -7,7 +7,7 @@ import { CodePane } from './Code';
 import { copyCode, saveAll, saveReport, saveScene, takeScene } from './edits';
 import { finds } from './finds';
 import { help } from './help';
-import type { DeliverState } from './state';
+import type { DeliverState } from './kept';
 import { tries } from './tries';
 
 const deliver: Task<DeliverState> = {

@@ -5,7 +5,7 @@ import { vectorsOf, type VectorRow } from '../../../core/deliver/vectors';
 import type { FaultName } from '../../../core/diagnose/faults';
 import type { JobModule, JobSpec } from '../../state/jobs';
 import { bareRequest, partsFor } from './setUp';
-import type { DeliverState } from './state';
+import type { DeliverState } from './kept';
 
 interface Asked {
   readonly request: string;

@@ -10,13 +10,14 @@ import {
   type CodeFile,
   type CodeWish,
 } from '../../../core/deliver/code';
-import type { CodePart, SetUp } from '../../../core/deliver/library';
+import type { SetUp } from '../../../core/deliver/cameraSetup';
+import type { CodePart } from '../../../core/deliver/library';
 import { visibleGround } from '../../../core/deliver/visibleGround';
 import { cameraInSpace, coreViewport, expressCamera } from '../../../formats/camera';
 import { remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
-import type { DeliverState } from './state';
+import type { DeliverState } from './kept';
 
 /** Parts that a world has no use for: on a flat one there is no ground, and no distance to zoom over. */
 export const partsFor = ({ flat }: Pick<Moment, 'flat'>, parts: readonly CodePart[]): CodePart[] =>

@@ -1,6 +1,6 @@
 import type { Moment } from '../../state/moment';
 import type { Try } from '../task';
-import type { DeliverState } from './state';
+import type { DeliverState } from './kept';
 
 const kept = ({ project }: Moment) => project.tasks.deliver as DeliverState | undefined;
 const language: Omit<Try, 'id'> = {

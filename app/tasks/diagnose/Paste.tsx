@@ -10,7 +10,7 @@ import { change, correct, setText } from './edits';
 import { rolesFor, type LogReading, type UsedItem } from '../../../formats/logReading';
 import { isBeingRead, readingNow } from './reading';
 import { tooDeepText } from '../../../formats/pasted';
-import type { DiagnoseState } from './state';
+import type { DiagnoseState } from './kept';
 import { roleWords } from './words';
 
 const byWords: Readonly<Record<UsedItem['item']['by'], string>> = {

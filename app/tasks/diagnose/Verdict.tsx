@@ -13,7 +13,7 @@ import { readFrame } from './engine';
 import { useFound } from './found';
 import { setsOf } from './foundNow';
 import { isBeingRead, readingNow } from './reading';
-import type { DiagnoseState } from './state';
+import type { DiagnoseState } from './kept';
 import { supported, supportedAll, supportedEach } from './words';
 import { faultSetText, faultText, givenText, verdictText } from '../../../formats/diagnosisText';
 

@@ -1,4 +1,4 @@
-import type { Correction } from './state';
+import type { Correction } from './kept';
 
 /** What was said of a text, carried over to the text that it has become: what stands before and behind the change stays. */
 export function carried(corrections: readonly Correction[], before: string, after: string): Correction[] {

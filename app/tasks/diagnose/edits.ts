@@ -11,7 +11,7 @@ import { currentProject } from '../../state/document';
 import { editSlice } from '../../state/slices';
 import { complain, say } from '../../ui/notices';
 import { carried } from './carried';
-import { mostText, type Correction, type DiagnoseState } from './state';
+import { mostText, type Correction, type DiagnoseState } from './kept';
 
 export const change = (name: string, recipe: (draft: Draft<DiagnoseState>) => void, gesture?: string): void =>
   editSlice<DiagnoseState>('diagnose', name, recipe, gesture ?? null);

@@ -10,7 +10,8 @@ import { wholeGiven } from '../../../core/diagnose/diagnose';
 import { frameOfReading } from '../../../core/diagnose/readFrame';
 import type { Intended } from '../../../core/diagnose/engine';
 import { downstream, placesOf, type GivenName } from '../../../core/diagnose/faults';
-import { Engine, type GivenPoint, type Instance } from '../../../core/diagnose/search';
+import type { GivenPoint, Instance } from '../../../core/diagnose/given';
+import { Engine } from '../../../core/diagnose/search';
 import { transform, type Mat4 } from '../../../core/math/mat4';
 import type { Vec2, Vec3, Vec4 } from '../../../core/math/vec3';
 import type { PlacedBody } from '../../../core/bodies/body';
@@ -19,7 +20,7 @@ import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { askedNow, digitsNow, readingNow, toldOf } from './reading';
 import { foundNow, setsOf, takenGiven } from './foundNow';
-import type { DiagnoseState } from './state';
+import type { DiagnoseState } from './kept';
 
 /** What the engine's numbers come to. */
 export interface EngineSees {

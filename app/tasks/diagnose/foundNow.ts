@@ -3,7 +3,7 @@ import type { Explained, Said } from '../../../formats/diagnosisAnswers';
 import type { Found } from './job';
 import { withOtherListing, type LogReading } from '../../../formats/logReading';
 import { askedNow, readingNow } from './reading';
-import type { DiagnoseState } from './state';
+import type { DiagnoseState } from './kept';
 
 /** What was found of the numbers as they are now; null while it is being found, and where there is nothing to ask. */
 export function foundNow(now: Moment<DiagnoseState>): Found | null {

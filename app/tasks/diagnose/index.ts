@@ -7,7 +7,7 @@ import { say } from '../../ui/notices';
 import { change, setText } from './edits';
 import { finds } from './finds';
 import { help } from './help';
-import type { DiagnoseState } from './state';
+import type { DiagnoseState } from './kept';
 import { tries } from './tries';
 
 /** Puts the cursor into the field that is pasted into. */

@@ -4,7 +4,7 @@ import type { JobModule, JobSpec } from '../../state/jobs';
 import type { Diagnosed, Identified } from '../../../formats/diagnosisAnswers';
 import { readPasted } from '../../../formats/pasted';
 import { askedNow, longText, type Asked, type LongReading } from './reading';
-import type { DiagnoseState } from './state';
+import type { DiagnoseState } from './kept';
 
 /** What was found of the pasted numbers, and by which request. */
 export interface Found {

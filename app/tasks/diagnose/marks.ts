@@ -7,7 +7,7 @@ import { n2, type Mark } from '../../pictures/marks';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import { engineEdges, engineOf, type EngineSees } from './engine';
-import type { DiagnoseState } from './state';
+import type { DiagnoseState } from './kept';
 
 type Derived = EngineSees | null;
 type Parts = Required<Pick<Drawn, 'marks' | 'words'>>;

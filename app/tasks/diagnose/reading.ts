@@ -12,7 +12,7 @@ import type { Project } from '../../../formats/project';
 import { journeyAt, type Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import type { Correction, DiagnoseState } from './state';
+import type { Correction, DiagnoseState } from './kept';
 
 const readAtOnce = memo(readPasted);
 

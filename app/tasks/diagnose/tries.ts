@@ -1,6 +1,6 @@
 import type { Moment } from '../../state/moment';
 import type { Try } from '../task';
-import type { DiagnoseState } from './state';
+import type { DiagnoseState } from './kept';
 
 const kept = ({ project }: Moment) => project.tasks.diagnose as DiagnoseState | undefined;
 

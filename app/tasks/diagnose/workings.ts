@@ -4,10 +4,10 @@ import type { Vec4 } from '../../../core/math/vec3';
 import type { Moment } from '../../state/moment';
 import { taskMoment } from '../../state/slices';
 import type { WorkingBuilder } from '../../working/builder';
-import type { WorkingTable } from '../../working/registry';
+import type { WorkingTable } from '../../working/builder';
 import type { Line } from '../../working/tex';
 import { engineOf, enginePixel } from './engine';
-import type { DiagnoseState } from './state';
+import type { DiagnoseState } from './kept';
 
 /** The probe through the engine's numbers: its clip coordinates, its pixel, and how far that is from the right one. */
 const off: WorkingBuilder = (facts, t) => {

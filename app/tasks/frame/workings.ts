@@ -1,6 +1,6 @@
 import { sizeAt } from '../../../core/convert/project';
 import type { WorkingBuilder } from '../../working/builder';
-import type { WorkingTable } from '../../working/registry';
+import type { WorkingTable } from '../../working/builder';
 import type { Line } from '../../working/tex';
 
 /** Width and height seen at the probe's distance ahead. */

@@ -4,7 +4,7 @@ import { worldToViewRuf } from '../../../core/convert/project';
 import type { Moment } from '../../state/moment';
 import { taskMoment } from '../../state/slices';
 import type { WorkingBuilder } from '../../working/builder';
-import type { WorkingTable } from '../../working/registry';
+import type { WorkingTable } from '../../working/builder';
 import { dollyDistances, trackOf } from './journey';
 import type { MotionState } from './kept';
 

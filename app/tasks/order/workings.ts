@@ -6,7 +6,7 @@ import { shadowOf } from '../../../core/order/shadow';
 import { signedArea2 } from '../../../core/order/winding';
 import { sliceOf } from '../../state/slices';
 import type { Facts, WorkingBuilder } from '../../working/builder';
-import type { WorkingTable } from '../../working/registry';
+import type { WorkingTable } from '../../working/builder';
 import type { Line } from '../../working/tex';
 import { lightOf, receiverOf } from '../../state/light';
 import { followedPolygon, threeWays } from './followed';

@@ -9,7 +9,7 @@ import { Choice } from '../../ui/Choice';
 import { counted, figure } from '../../ui/figures';
 import { change } from './edits';
 import { lookedAtNow, sweepNow } from './swept';
-import type { LookedAt, Sweep } from './job';
+import type { LookedAt, Sweep } from './swept';
 import type { PickState, SweepBy } from './kept';
 
 type Colour = readonly [number, number, number];

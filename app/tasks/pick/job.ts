@@ -1,9 +1,10 @@
+import type { Sweep, LookedAt, RayTested } from './swept';
 import type { PlacedBody } from '../../../core/bodies/body';
 import type { Vec2 } from '../../../core/math/vec3';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { linearDeterminant } from '../../../core/math/mat4';
 import { leftOutFaces, paint, worldTriangles } from '../../../core/order/paint';
-import { lookedAtIn, sceneTree, type LookedAtBy, type SceneTree } from '../../../core/pick/sceneTree';
+import { lookedAtIn, sceneTree, type SceneTree } from '../../../core/pick/sceneTree';
 import { emptySweep, lookedAtRows, sweepDifference, sweepRows, sweepTile } from '../../../core/pick/sweep';
 import type { JobModule, JobSpec } from '../../state/jobs';
 import { memo, remembered } from '../../state/memo';
@@ -46,34 +47,6 @@ function sceneFor({ revision, placed }: Asked): Scene {
     kept = { revision, placed: own, tree: sceneTree(own) };
   }
   return kept;
-}
-
-/** What the sweep of a picture has found, coarse or whole. */
-export interface Sweep {
-  readonly mark: number;
-  readonly width: number;
-  readonly height: number;
-  /** Which body of the project; −1 for none. */
-  readonly body: Int16Array;
-  readonly distance: Float32Array;
-  /** In 127ths. */
-  readonly normal: Int8Array;
-  /** Where the painted picture shows another body: 1 at a silhouette, 2 off one; empty in a coarse one. */
-  readonly where: Uint8Array;
-  readonly differing: number;
-  readonly offSilhouette: number;
-  readonly hits: number;
-  readonly milliseconds: number;
-}
-/** How many boxes and surfaces every pixel's ray looks at. */
-export interface LookedAt {
-  readonly mark: number;
-  readonly width: number;
-  readonly height: number;
-  readonly boxes: Uint16Array;
-  readonly mean: number;
-  readonly most: number;
-  readonly surfaces: number;
 }
 
 /** The most pixels of a whole sweep. */
@@ -169,13 +142,6 @@ const boxes: JobSpec<PickState, Asked, LookedAt> = {
     return { mark, width, height, boxes: found, mean: mean(found), most, surfaces: mean(surfaces) };
   },
 };
-
-/** What the ray of the sheet looks at, in a scene whose tree takes too long to make on the page. */
-export interface RayTested extends LookedAtBy {
-  readonly mark: number;
-  readonly at: Vec2;
-  readonly all: boolean;
-}
 const tested: JobSpec<PickState, Asked & { readonly at: Vec2; readonly all: boolean }, RayTested> = {
   says: 'Counting what the ray looks at',
   input: (now) => {

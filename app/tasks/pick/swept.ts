@@ -6,8 +6,43 @@ import { preparedElsewhere } from '../../../core/pick/pick';
 import { lookedAt, type LookedAtBy } from '../../../core/pick/sceneTree';
 import { bodiesOf } from '../../state/bodyList';
 import { remembered } from '../../state/memo';
-import type { LookedAt, RayTested, Sweep } from './job';
 import type { PickState } from './kept';
+
+/** What the sweep of a picture has found, coarse or whole. */
+export interface Sweep {
+  readonly mark: number;
+  readonly width: number;
+  readonly height: number;
+  /** Which body of the project; −1 for none. */
+  readonly body: Int16Array;
+  readonly distance: Float32Array;
+  /** In 127ths. */
+  readonly normal: Int8Array;
+  /** Where the painted picture shows another body: 1 at a silhouette, 2 off one; empty in a coarse one. */
+  readonly where: Uint8Array;
+  readonly differing: number;
+  readonly offSilhouette: number;
+  readonly hits: number;
+  readonly milliseconds: number;
+}
+
+/** How many boxes and surfaces every pixel's ray looks at. */
+export interface LookedAt {
+  readonly mark: number;
+  readonly width: number;
+  readonly height: number;
+  readonly boxes: Uint16Array;
+  readonly mean: number;
+  readonly most: number;
+  readonly surfaces: number;
+}
+
+/** What the ray of the sheet looks at, in a scene whose tree takes too long to make on the page. */
+export interface RayTested extends LookedAtBy {
+  readonly mark: number;
+  readonly at: Vec2;
+  readonly all: boolean;
+}
 
 /** Whether a scene has so many triangles that its tree is made off the page. */
 export const isLarge = remembered(

@@ -3,7 +3,7 @@ import { distance } from '../../../core/math/vec3';
 import { taskMoment } from '../../state/slices';
 import type { Moment } from '../../state/moment';
 import type { WorkingBuilder } from '../../working/builder';
-import type { WorkingTable } from '../../working/registry';
+import type { WorkingTable } from '../../working/builder';
 import type { Line } from '../../working/tex';
 import { aimAt, benchOf, lookThrough, pixelNow } from './rays';
 import type { PickState } from './kept';

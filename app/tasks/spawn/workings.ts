@@ -4,7 +4,7 @@ import { distanceToPolygon } from '../../../core/spawn/region';
 import type { Moment } from '../../state/moment';
 import { taskMoment } from '../../state/slices';
 import type { WorkingBuilder } from '../../working/builder';
-import type { WorkingTable } from '../../working/registry';
+import type { WorkingTable } from '../../working/builder';
 import type { SpawnState } from './kept';
 import { surfaceOf, termsNow } from './terms';
 

@@ -7,7 +7,7 @@ import { clearanceOf } from '../../../core/visibility/clearance';
 import { grown, visibility } from '../../../core/visibility/visibility';
 import { sliceOf } from '../../state/slices';
 import type { Facts, WorkingBuilder } from '../../working/builder';
-import type { WorkingTable } from '../../working/registry';
+import type { WorkingTable } from '../../working/builder';
 import type { Line } from '../../working/tex';
 import type { VisibilityState } from './kept';
 

@@ -1,4 +1,4 @@
-import type { WorkingTable } from '../../../working/registry';
+import type { WorkingTable } from '../../../working/builder';
 import { back, scale, screen } from './chain';
 import { edges, flat, flatBack } from './flat';
 import { between, normal } from './nodes';
