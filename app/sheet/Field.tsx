@@ -10,7 +10,7 @@ interface FieldProps<S> {
   /** The name of the quantity, where its description leaves it open, as in a list. */
   readonly name?: string;
   readonly width?: number | string;
-  /** The unit of a length, where the row does not say it. */
+  /** The unit, where that of the quantity's kind does not say it all. */
   readonly unit?: string;
   /** Returns why a written number is rejected for a reason beyond the description, or null. */
   readonly reject?: (written: number) => string | null;
@@ -30,7 +30,7 @@ export function fieldsOf<Shape extends z.ZodRawShape>(task: string, schema: z.Zo
       <NumberField
         key={facts.name}
         {...facts}
-        unit={facts.unit ?? unit}
+        unit={unit ?? facts.unit}
         width={width}
         {...(format && { shown: format })}
         refuse={(written) => reject(written) ?? rejectToo?.(written) ?? null}

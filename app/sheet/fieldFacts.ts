@@ -21,12 +21,12 @@ function optionWith(options: readonly z.ZodType[], key: string | number): z.ZodT
 
 /** Returns the schema at a path of a described state; the programmer's error where there is none. */
 export function schemaAt(schema: z.ZodType, path: FieldPath): z.ZodType {
-  const { shape, element, items, innerType, options } = definitionOf(schema);
+  const { shape, element, items, innerType, options, valueType } = definitionOf(schema);
   if (innerType) return schemaAt(innerType, path);
   if (options && path.length) return schemaAt(optionWith(options, path[0]!), path);
   const [key, ...deeper] = path;
   if (key === undefined) return schema;
-  const next = typeof key === 'number' ? (element ?? items?.[key]) : shape?.[key];
+  const next = typeof key === 'number' ? (element ?? items?.[key]) : (shape?.[key] ?? valueType);
   if (!next) throw new Error(`There is no ${String(key)} in this state.`);
   return schemaAt(next, deeper);
 }

@@ -153,3 +153,10 @@ it.each(Object.entries(olderStates))(
     expect(unreadSlices({ ...demo, tasks: { [task]: older } } as Project)).toEqual([]);
   },
 );
+
+it('reads a repair every second, which version 2 of Motion wrote as null', () => {
+  const present = sliceOf<{ turning: { repair: number } }>('motion', saltmarrow());
+  const older = { ...present, turning: { ...present.turning, repair: null }, version: 2 };
+  const read = sliceOf<typeof present>('motion', { ...saltmarrow(), tasks: { motion: older } } as Project);
+  expect(read.turning.repair).toBe(1);
+});

@@ -4,7 +4,7 @@ import { angleSuffix } from '../../ui/angles';
 import { Choice } from '../../ui/Choice';
 import { figure } from '../../ui/figures';
 import { change } from './edits';
-import { AngleNum, Num } from './fields';
+import { Field } from './fields';
 import type { TurnedBoth } from './job';
 import type { MotionState } from './kept';
 
@@ -26,41 +26,12 @@ export function Drift() {
   return (
     <>
       <div className="row">
-        <AngleNum
-          name="Turn of the basis"
-          label="turns"
-          of={null}
-          perSecond
-          source="turning"
-          value={turning.rate}
-          set={(v, g) => set('set the turn', (d) => void (d.rate = v), g)}
-        />
-        <Num
-          name="Steps a second"
-          label="steps"
-          unit="/s"
-          value={turning.steps}
-          refuse={(v) => (Number.isInteger(v) && v >= 1 && v <= 1000 ? null : 'A whole number from 1 to 1,000.')}
-          set={(v, g) => set('set the steps', (d) => void (d.steps = v), g)}
-        />
+        <Field at={['turning', 'rate']} />
+        <Field at={['turning', 'steps']} unit="/s" />
       </div>
       <div className="row">
-        <Num
-          name="Minutes of turning"
-          label="for"
-          unit="min"
-          value={turning.minutes}
-          refuse={(v) => (v > 0 && v <= 30 ? null : 'From above 0 to 30 minutes.')}
-          set={(v, g) => set('set the minutes', (d) => void (d.minutes = v), g)}
-        />
-        <Num
-          name="Seconds between repairs"
-          label="repair"
-          unit="s"
-          value={turning.repair ?? 1}
-          refuse={(v) => (v > 0 ? null : 'Above 0 seconds.')}
-          set={(v, g) => set('set the repair', (d) => void (d.repair = v), g)}
-        />
+        <Field at={['turning', 'minutes']} unit="min" />
+        <Field at={['turning', 'repair']} />
       </div>
       <div className="row">
         <span className="label">In</span>

@@ -1,7 +1,7 @@
 import { DataList } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
 import { addKey, changeKey, moveKey, removeKey } from './edits';
-import { AngleNum, EaseField, Num, PlaceFields } from './fields';
+import { EaseField, Num, TravelField } from './fields';
 import { trackOf } from './journey';
 import type { MotionState } from './kept';
 import { goTo } from './goTo';
@@ -28,15 +28,6 @@ export function Keys() {
   // The key at the moment, or the last before it.
   const at = keys.reduce((found, { time }, i) => (time <= now.time + 1e-6 ? i : found), 0);
   const key = keys[at]!;
-  const turn = (of: 'yaw' | 'pitch' | 'roll') => (
-    <AngleNum
-      name={`Key ${of}`}
-      label={of}
-      of={of}
-      value={key[of]}
-      set={(v, g) => changeKey(key.id, `set the ${of} of a key`, (d) => void (d[of] = v), g)}
-    />
-  );
   return (
     <>
       <DataList
@@ -71,27 +62,18 @@ export function Keys() {
           refuse={(v) => (v >= 0 ? null : 'Time begins at 0.')}
           set={(v, g) => moveKey(key.id, v, g)}
         />
-        <AngleNum
-          name="Key field of view"
-          label="fov"
-          of={null}
-          value={key.verticalFov}
-          refuse={(v) => (v > 0 && v < Math.PI ? null : 'Between 0° and 180°.')}
-          set={(v, g) => changeKey(key.id, 'set the field of view of a key', (d) => void (d.verticalFov = v), g)}
-        />
+        <TravelField at={['keys', at, 'verticalFov']} />
       </div>
       <div className="row">
-        <PlaceFields
-          name="Key"
-          value={key.position}
-          set={(v, g) => changeKey(key.id, 'move a key', (d) => void (d.position = v), g)}
-        />
+        <TravelField at={['keys', at, 'position']} />
       </div>
       <div className="row">
-        {turn('yaw')}
-        {turn('pitch')}
+        <TravelField at={['keys', at, 'yaw']} />
+        <TravelField at={['keys', at, 'pitch']} />
       </div>
-      <div className="row">{turn('roll')}</div>
+      <div className="row">
+        <TravelField at={['keys', at, 'roll']} />
+      </div>
       <EaseField
         name="How it goes on from the key"
         label="Then"

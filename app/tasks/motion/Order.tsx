@@ -7,8 +7,8 @@ import { journeyAt } from '../../state/journey';
 import { useTaskMoment } from '../../state/tempo';
 import { angleText } from '../../ui/angles';
 import { counted, figure } from '../../ui/figures';
-import { change, moveStage, rightOrder } from './edits';
-import { Num } from './fields';
+import { moveStage, rightOrder } from './edits';
+import { Field } from './fields';
 import { journeyOf, trackOf } from './journey';
 import { sourceOf } from './moves';
 import type { MotionState } from './kept';
@@ -77,15 +77,7 @@ export function Order() {
         onMove={moveStage}
       />
       <div className="row">
-        <Num
-          name="Frames a second of the order"
-          label="at"
-          unit="/s"
-          value={slice.framesPerSecond}
-          source="frames"
-          refuse={(v) => (v > 0 ? null : 'There must be some frames in a second.')}
-          set={(v, g) => change('set the frames a second', (draft) => void (draft.framesPerSecond = v), g)}
-        />
+        <Field at="framesPerSecond" unit="/s" />
         <button className="plain-button" onClick={rightOrder}>
           In order
         </button>

@@ -5,9 +5,8 @@ import { journeyAt } from '../../state/journey';
 import type { Moment } from '../../state/moment';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
-import { lengths } from '../../ui/parseNumber';
-import { changeTrack, toggleShake } from './edits';
-import { AngleNum, Num } from './fields';
+import { toggleShake } from './edits';
+import { TrackField } from './fields';
 import { journeyOf, trackOf } from './journey';
 import { type MotionState } from './kept';
 import { aheadOf } from './series';
@@ -33,13 +32,15 @@ function missedBy(now: Moment<MotionState>): { readonly pixels: number; readonly
     : null;
 }
 
-/** A shake upon the track, whatever it is. */
+const ShakeField = ({ at, unit }: { at: string | readonly (string | number)[]; unit?: string }) => (
+  <TrackField at={['shake', ...(typeof at === 'string' ? [at] : at)]} {...(unit !== undefined && { unit })} />
+);
+
+/** The shake of the track. */
 export function Shake() {
   const now = useTaskMoment<MotionState>('motion');
   const shake = trackOf(now)?.shake ?? null;
   const missed = missedBy(now);
-  const set = (words: string, recipe: (d: NonNullable<typeof shake>) => void, gesture: string) =>
-    changeTrack(words, (track) => track.shake && recipe(track.shake), gesture);
   return (
     <>
       <label className="row check">
@@ -55,69 +56,23 @@ export function Shake() {
             </p>
           )}
           <div className="row">
-            <Num
-              name="Strength of the shake"
-              label="strength"
-              source="shake"
-              step={0.1}
-              value={shake.strength}
-              refuse={(v) => (v >= 0 && v <= 1 ? null : 'A strength lies between 0 and 1.')}
-              set={(v, g) => set('set the strength', (d) => void (d.strength = v), g)}
-            />
-            <Num
-              name="Decay of the shake"
-              label="falls"
-              unit="/s"
-              step={0.05}
-              value={shake.decay}
-              refuse={(v) => (v >= 0 ? null : 'It falls by 0 or more a second.')}
-              set={(v, g) => set('set the decay', (d) => void (d.decay = v), g)}
-            />
+            <ShakeField at="strength" />
+            <ShakeField at="decay" unit="/s" />
           </div>
           <div className="row">
-            <Num
-              name="Frequency of the shake"
-              label="swings"
-              unit="/s"
-              step={0.1}
-              value={shake.frequency}
-              refuse={(v) => (v >= 0 ? null : 'A frequency is 0 or more.')}
-              set={(v, g) => set('set the frequency', (d) => void (d.frequency = v), g)}
-            />
-            <Num
-              name="Seed of the shake"
-              label="seed"
-              value={shake.seed}
-              refuse={(v) => (Number.isInteger(v) ? null : 'A seed is a whole number.')}
-              set={(v, g) => set('set the seed', (d) => void (d.seed = v), g)}
-            />
+            <ShakeField at="frequency" unit="/s" />
+            <ShakeField at="seed" />
           </div>
-          {([['yaw', 'pitch'], ['roll']] as const).map((row) => (
-            <div className="row" key={row[0]}>
-              {row.map((of) => (
-                <AngleNum
-                  key={of}
-                  name={`Shake ${of}`}
-                  label={of}
-                  of={of}
-                  value={shake[of]}
-                  set={(v, g) => set(`set the ${of} of the shake`, (d) => void (d[of] = v), g)}
-                />
-              ))}
-            </div>
-          ))}
           <div className="row">
-            {([0, 1] as const).map((i) => (
-              <Num
-                key={i}
-                name={i === 0 ? 'Shake right' : 'Shake up'}
-                label={i === 0 ? 'right' : 'up'}
-                step={0.1}
-                value={shake.offset[i]}
-                units={lengths}
-                set={(v, g) => set('set how far it shakes', (d) => void (d.offset[i] = v), g)}
-              />
-            ))}
+            <ShakeField at="yaw" />
+            <ShakeField at="pitch" />
+          </div>
+          <div className="row">
+            <ShakeField at="roll" />
+          </div>
+          <div className="row">
+            <ShakeField at={['offset', 0]} />
+            <ShakeField at={['offset', 1]} />
           </div>
         </>
       )}

@@ -1,31 +1,15 @@
-import { radians } from '../../../core/math/angle';
 import { DataList } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
-import { figure } from '../../ui/figures';
-import { lengths, seconds } from '../../ui/parseNumber';
 import { changeTrack } from './edits';
-import { AngleNum, Num } from './fields';
+import { TravelField } from './fields';
 import { mostStretches, type MotionState, type Steered } from './kept';
 import { goTo } from './goTo';
 
 /** The stretches of a walk, each with its even steering. */
-export function Stretches({ inputs, limit }: { inputs: readonly Steered[]; limit: number }) {
+export function Stretches({ inputs }: { inputs: readonly Steered[] }) {
   const { time, codec: e } = useTaskMoment<MotionState>('motion');
   const at = Math.max(0, inputs.findIndex(({ from, to }) => from <= time && to > time)); // prettier-ignore
   const one = inputs[at];
-  const set = (words: string, recipe: (d: Steered) => void, gesture: string) =>
-    changeTrack(words, ({ travel }) => travel.kind === 'walk' && travel.inputs[at] && recipe(travel.inputs[at]), gesture); // prettier-ignore
-  const speed = (name: 'right' | 'up' | 'ahead') => (
-    <Num
-      name={`Stretch ${name}`}
-      label={name}
-      width="33%"
-      value={one![name]}
-      units={lengths}
-      shown={(v) => figure(v, 2)}
-      set={(v, g) => set(`set the speed ${name}`, (d) => void (d[name] = v), g)}
-    />
-  );
   const rate = (v: number, of: 'yaw' | 'pitch') => e.toAngles({ yaw: 0, pitch: 0, roll: 0, [of]: v })[of]; // prettier-ignore
   return (
     <>
@@ -72,50 +56,22 @@ export function Stretches({ inputs, limit }: { inputs: readonly Steered[]; limit
       {one && (
         <>
           <div className="row">
-            {(['from', 'to'] as const).map((end) => (
-              <Num
-                key={end}
-                name={`Stretch ${end}`}
-                label={end}
-                unit="s"
-                source={end === 'from' ? 'stretch' : undefined!}
-                value={one[end]}
-                units={seconds}
-                refuse={(v) => (v >= 0 ? null : 'Time begins at 0.')}
-                set={(v, g) => set('set the times of a stretch', (d) => void (d[end] = v), g)}
-              />
-            ))}
+            <TravelField at={['inputs', at, 'from']} />
+            <TravelField at={['inputs', at, 'to']} />
           </div>
           <div className="row">
-            {speed('right')}
-            {speed('up')}
-            {speed('ahead')}
+            <TravelField at={['inputs', at, 'right']} width="33%" />
+            <TravelField at={['inputs', at, 'up']} width="33%" />
+            <TravelField at={['inputs', at, 'ahead']} width="33%" />
           </div>
           <div className="row">
-            {(['yaw', 'pitch'] as const).map((of) => (
-              <AngleNum
-                key={of}
-                name={`Stretch ${of} rate`}
-                label={of}
-                of={of}
-                perSecond
-                value={one[`${of}Rate`]}
-                set={(v, g) => set(`set the ${of} rate`, (d) => void (d[`${of}Rate`] = v), g)}
-              />
-            ))}
+            <TravelField at={['inputs', at, 'yawRate']} />
+            <TravelField at={['inputs', at, 'pitchRate']} />
           </div>
         </>
       )}
       <div className="row">
-        <AngleNum
-          name="Pitch limit"
-          width="70%"
-          label="pitch to ±"
-          of={null}
-          value={limit}
-          refuse={(v) => (v >= 0 && v <= radians(90) ? null : 'From 0° to 90°.')}
-          set={(v, g) => changeTrack('limit the pitch', ({ travel }) => travel.kind === 'walk' && void (travel.pitchLimit = v), g)} // prettier-ignore
-        />
+        <TravelField at="pitchLimit" width="70%" />
       </div>
     </>
   );

@@ -1,11 +1,10 @@
 import type { Ease } from '../../../core/motion/path';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
-import { lengths, seconds } from '../../ui/parseNumber';
 import { WorkingButton } from '../../working/WorkingButton';
 import { changeTrack } from './edits';
 import { dollyDistances } from './journey';
-import { AngleNum, EaseField, Num, PlaceFields, SizeFields } from './fields';
+import { DeadZoneFields, EaseField, TravelField } from './fields';
 import type { MotionState, Travel, TravelKind } from './kept';
 import { Keys } from './Keys';
 import { Stretches } from './Stretches';
@@ -33,12 +32,7 @@ export function Terms({ travel: t }: { travel: Travel }) {
           <span className="label" title="World units a second">
             per s
           </span>
-          <PlaceFields
-            name="Velocity"
-            source="velocity"
-            value={t.velocity}
-            set={(v, g) => set('scroll', 'set the velocity', (d) => void (d.velocity = v), g)}
-          />
+          <TravelField at="velocity" />
         </div>
       );
     case 'follow':
@@ -62,40 +56,17 @@ export function Terms({ travel: t }: { travel: Travel }) {
             </select>
           </div>
           <div className="row">
-            <Num
-              name="Half-life"
-              label="half-life"
-              unit="s"
-              source="halfLife"
-              step={0.1}
-              value={t.halfLife}
-              units={seconds}
-              refuse={(v) => (v >= 0 ? null : 'A half-life is 0 (at once) or more.')}
-              set={(v, g) => set('follow', 'set the half-life', (d) => void (d.halfLife = v), g)}
-            />
-            <Num
-              name="Look-ahead"
-              label="ahead"
-              unit="s"
-              step={0.1}
-              value={t.lookAhead}
-              units={seconds}
-              refuse={(v) => (v >= 0 ? null : 'It looks ahead by 0 seconds or more.')}
-              set={(v, g) => set('follow', 'look ahead', (d) => void (d.lookAhead = v), g)}
-            />
+            <TravelField at="halfLife" />
+            <TravelField at="lookAhead" />
           </div>
           <p>
             <WorkingButton of="left" />
           </p>
           <div className="row">
             <span className="label" title="Half widths about the place held, in which it is not followed">
-              Zone
+              Dead zone
             </span>
-            <SizeFields
-              name="Dead zone"
-              value={t.deadZone}
-              set={(v, g) => set('follow', 'set the dead zone', (d) => void (d.deadZone = v), g)}
-            />
+            <DeadZoneFields />
           </div>
           {flat && (
             <>
@@ -115,11 +86,7 @@ export function Terms({ travel: t }: { travel: Travel }) {
                 (['min', 'max'] as const).map((end) => (
                   <div className="row" key={end}>
                     <span className="label">{end === 'min' ? 'From' : 'To'}</span>
-                    <PlaceFields
-                      name={`Bounds ${end === 'min' ? 'from' : 'to'}`}
-                      value={[...t.bounds![end], 0]}
-                      set={([x, y], g) => set('follow', 'set the bounds', (d) => d.bounds && void (d.bounds[end] = [x, y]), g)} // prettier-ignore
-                    />
+                    <TravelField at={['bounds', end]} />
                   </div>
                 ))}
             </>
@@ -131,65 +98,24 @@ export function Terms({ travel: t }: { travel: Travel }) {
         <>
           <div className="row">
             <span className="label">Centre</span>
-            <PlaceFields
-              name="Centre"
-              source="centre"
-              value={t.centre}
-              set={(v, g) => set('orbit', 'move the centre', (d) => void (d.centre = v), g)}
-            />
+            <TravelField at="centre" />
           </div>
           <div className="row">
-            <AngleNum
-              name="Yaw rate"
-              label="yaw"
-              of="yaw"
-              perSecond
-              source="rates"
-              value={t.yawRate}
-              set={(v, g) => set('orbit', 'set the yaw rate', (d) => void (d.yawRate = v), g)}
-            />
-            <AngleNum
-              name="Pitch rate"
-              label="pitch"
-              of="pitch"
-              perSecond
-              value={t.pitchRate}
-              set={(v, g) => set('orbit', 'set the pitch rate', (d) => void (d.pitchRate = v), g)}
-            />
+            <TravelField at="yawRate" />
+            <TravelField at="pitchRate" />
           </div>
           <div className="row">
-            {([0, 1] as const).map((i) => (
-              <AngleNum
-                key={i}
-                name={i === 0 ? 'Lowest pitch' : 'Highest pitch'}
-                label={i === 0 ? 'from' : 'up to'}
-                of="pitch"
-                value={t.pitchLimits[i]}
-                refuse={
-                  (v) =>
-                  i === 0 ? (v <= t.pitchLimits[1] ? null : 'Not above the highest.') : v >= t.pitchLimits[0] ? null : 'Not below the lowest.' // prettier-ignore
-                }
-                set={(v, g) => set('orbit', 'limit the pitch', (d) => void (d.pitchLimits[i] = v), g)}
-              />
-            ))}
+            <TravelField at="pitchLimits" />
           </div>
           <div className="row">
-            <Num
-              name="Distance rate"
-              label="farther"
-              unit="e-fold/s"
-              step={0.01}
-              width="70%"
-              value={t.distanceRate}
-              set={(v, g) => set('orbit', 'set the distance rate', (d) => void (d.distanceRate = v), g)}
-            />
+            <TravelField at="distanceRate" unit="e-fold/s" width="70%" />
           </div>
         </>
       );
     case 'path':
       return <Keys />;
     case 'walk':
-      return <Stretches inputs={t.inputs} limit={t.pitchLimit} />;
+      return <Stretches inputs={t.inputs} />;
     case 'dollyZoom':
       return (
         <>
@@ -197,47 +123,16 @@ export function Terms({ travel: t }: { travel: Travel }) {
             <span className="label" title="Where the height seen is held">
               Holds
             </span>
-            <PlaceFields
-              name="Held target"
-              source="target"
-              value={t.target}
-              set={(v, g) => set('dollyZoom', 'move the target', (d) => void (d.target = v), g)}
-            />
+            <TravelField at="target" />
           </div>
           <div className="row">
-            {([0, 1] as const).map((i) => (
-              <Num
-                key={i}
-                name={i === 0 ? 'First distance' : 'Last distance'}
-                label={i === 0 ? 'from' : 'to'}
-                source={i === 0 ? 'distances' : undefined!}
-                units={lengths}
-                value={t.distance[i]}
-                shown={(v) => figure(v, 2)}
-                refuse={(v) => (v > 0 ? null : 'A distance is above 0.')}
-                set={(v, g) => set('dollyZoom', 'set a distance', (d) => void (d.distance[i] = v), g)}
-              />
+            {[0, 1].map((i) => (
+              <TravelField key={i} at={['distance', i]} reject={(v) => (v > 0 ? null : 'A distance is above 0.')} />
             ))}
           </div>
           <div className="row">
-            <Num
-              name="Seconds of the dolly"
-              label="in"
-              unit="s"
-              source="duration"
-              value={t.duration}
-              units={seconds}
-              refuse={(v) => (v >= 0 ? null : 'It takes 0 seconds (at once) or more.')}
-              set={(v, g) => set('dollyZoom', 'set the seconds', (d) => void (d.duration = v), g)}
-            />
-            <AngleNum
-              name="Widest field of view"
-              label="up to"
-              of={null}
-              value={t.widest}
-              refuse={(v) => (v > 0 && v < Math.PI ? null : 'Between 0° and 180°.')}
-              set={(v, g) => set('dollyZoom', 'limit the field of view', (d) => void (d.widest = v), g)}
-            />
+            <TravelField at="duration" />
+            <TravelField at="widest" />
           </div>
           {stops[1] > t.distance[1] + 1e-9 && (
             <p className="text-note leading-4 text-ink2">
@@ -252,23 +147,10 @@ export function Terms({ travel: t }: { travel: Travel }) {
         <>
           <div className="row">
             <span className="label">Holds</span>
-            <PlaceFields
-              name="Held subject"
-              source="target"
-              value={t.subject}
-              set={(v, g) => set('blend', 'move the subject', (d) => void (d.subject = v), g)}
-            />
+            <TravelField at="subject" />
           </div>
           <div className="row">
-            <Num
-              name="Seconds of the blend"
-              label="in"
-              unit="s"
-              value={t.duration}
-              units={seconds}
-              refuse={(v) => (v >= 0 ? null : 'It takes 0 seconds (at once) or more.')}
-              set={(v, g) => set('blend', 'set the seconds', (d) => void (d.duration = v), g)}
-            />
+            <TravelField at="duration" />
           </div>
           {ease(t.ease, (to) => set('blend', 'set how it goes', (d) => void (d.ease = to)))}
         </>

@@ -1,11 +1,12 @@
 import { letterOf } from '../../../core/conventions/axes';
 import type { Ease } from '../../../core/motion/path';
+import { fieldsOf } from '../../sheet/Field';
 import { NumberField } from '../../sheet/NumberField';
 import { useTaskMoment } from '../../state/tempo';
 import { angleUnit } from '../../ui/angles';
-import { editable, figure } from '../../ui/figures';
+import { figure } from '../../ui/figures';
 import { anglesIn, lengths } from '../../ui/parseNumber';
-import { eases, type MotionState } from './kept';
+import { eases, motionState, type MotionState } from './kept';
 import { easeWords } from './words';
 
 type Triple = [number, number, number];
@@ -81,23 +82,27 @@ export function PlaceFields({
   ));
 }
 
-/** Half widths along the world's own letters: 0 or more whichever way those point. */
-export function SizeFields({ name, value, set }: { name: string; value: Readonly<Triple>; set: Set<Triple> }) {
-  const { flat, points: form, codec: e } = useTaskMoment<MotionState>('motion');
-  const { world } = e.conventions;
-  const letters = flat ? form.letters : [world.right, world.up, world.forward].map(letterOf);
-  return letters.map((letter, i) => (
-    <NumberField
-      key={i}
-      name={`${name} ${letter}`}
-      label={letter!}
-      width={`${100 / letters.length}%`}
-      value={value[i]!}
-      shown={editable}
-      units={lengths}
-      refuse={(v) => (v >= 0 ? null : 'A half width is 0 or more.')}
-      onChange={(n, gesture) => set(value.map((old, k) => (k === i ? n : old)) as Triple, gesture)}
-    />
+/** The fields of Motion's state. */
+export const Field = fieldsOf('motion', motionState);
+
+type FieldProps = Omit<Parameters<typeof Field>[0], 'at'>;
+/** A field of the camera's track. */
+export function TrackField({ at, ...rest }: FieldProps & { at: readonly (string | number)[] }) {
+  const { project } = useTaskMoment<MotionState>('motion');
+  return <Field at={['tracks', project.camera.id, ...at]} {...rest} />;
+}
+/** A field of the camera's travel. */
+export const TravelField = ({ at, ...rest }: FieldProps & { at: string | readonly (string | number)[] }) => (
+  <TrackField at={['travel', ...(typeof at === 'string' ? [at] : at)]} {...rest} />
+);
+
+/** The half widths of the dead zone along the world's axes. */
+export function DeadZoneFields() {
+  const { world, codec } = useTaskMoment<MotionState>('motion');
+  const { right, up, forward } = codec.conventions.world;
+  const axes = [right, up, forward].slice(0, world.dimensions).map(letterOf);
+  return axes.map((axis, i) => (
+    <TravelField key={i} at={['deadZone', i]} name={`Dead zone ${axis}`} width={`${100 / axes.length}%`} />
   ));
 }
 

@@ -108,7 +108,7 @@ const turned: JobSpec<MotionState, AskedTurning, TurnedBoth> = {
     const without = turnedInSteps(frame, { ...terms, repairEvery: null }, 60 * minutes, 60);
     control.progress(0.5);
     await control.breathe();
-    return { without, repaired: turnedInSteps(frame, { ...terms, repairEvery: repair ?? 1 }, 60 * minutes, 60) };
+    return { without, repaired: turnedInSteps(frame, { ...terms, repairEvery: repair }, 60 * minutes, 60) };
   },
 };
 

@@ -41,50 +41,57 @@ export const mostLayers = 8;
 
 const ease = z.enum(eases as [Ease, ...Ease[]]);
 const time = () => seconds({ min: 0 });
+const duration = () => seconds({ label: 'Duration', min: 0, source: 'duration' });
 const rising = (times: readonly number[]): boolean => times.every((t, i) => i === 0 || t > times[i - 1]!);
 
 /** The camera at a time. */
 const pathKey = group({
   id: id(),
   time: time(),
-  position: point(),
-  yaw: yaw(),
-  pitch: pitch(),
-  roll: roll(),
-  verticalFov: angle(),
+  position: point({ label: 'Key', decimals: 2 }),
+  yaw: yaw({ label: 'Key yaw', short: 'yaw', decimals: 2, step: 1 }),
+  pitch: pitch({ label: 'Key pitch', short: 'pitch', decimals: 2, step: 1 }),
+  roll: roll({ label: 'Key roll', short: 'roll', decimals: 2, step: 1 }),
+  verticalFov: angle({ label: 'Key field of view', short: 'fov', decimals: 2, step: 1 }),
   ease,
 });
 /** Even steering from one time to another: scene units and angles a second. */
 const steered = group({
-  from: time(),
-  to: time(),
-  right: length(),
-  up: length(),
-  ahead: length(),
-  yawRate: yawRate(),
-  pitchRate: pitchRate(),
+  from: seconds({ label: 'Stretch from', short: 'from', min: 0, source: 'stretch' }),
+  to: seconds({ label: 'Stretch to', short: 'to', min: 0 }),
+  right: length({ label: 'Speed to the right', short: 'right', decimals: 2 }),
+  up: length({ label: 'Speed up', short: 'up', decimals: 2 }),
+  ahead: length({ label: 'Speed ahead', short: 'ahead', decimals: 2 }),
+  yawRate: yawRate({ label: 'Yaw rate of the stretch', short: 'yaw', decimals: 2, step: 1 }),
+  pitchRate: pitchRate({ label: 'Pitch rate of the stretch', short: 'pitch', decimals: 2, step: 1 }),
 });
+const halfWidth = (label: string) => length({ label, min: 0 });
 const travel = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('rest') }),
-  z.object({ kind: z.literal('scroll'), velocity: velocity() }),
+  z.object({ kind: z.literal('scroll'), velocity: velocity({ label: 'Velocity', source: 'velocity', decimals: 2 }) }),
   z.object({
     kind: z.literal('follow'),
     /** The body; one that does not exist is followed nowhere. */
     body: z.string(),
-    halfLife: time(),
+    halfLife: seconds({ label: 'Half-life', min: 0, step: 0.1, source: 'halfLife' }),
     /** Seconds by which its own speed carries the followed body ahead of it. */
-    lookAhead: time().default(0),
-    deadZone: z.tuple([length({ min: 0 }), length({ min: 0 }), length({ min: 0 })]),
-    bounds: optional(group({ min: surfacePoint({ world: '2d' }), max: surfacePoint({ world: '2d' }) })),
+    lookAhead: seconds({ label: 'Look-ahead', min: 0, step: 0.1 }).default(0),
+    deadZone: z.tuple([halfWidth('Dead zone to the right'), halfWidth('Dead zone up'), halfWidth('Dead zone ahead')]),
+    bounds: optional(
+      group({
+        min: surfacePoint({ label: 'Bounds from', world: '2d', decimals: 2 }),
+        max: surfacePoint({ label: 'Bounds to', world: '2d', decimals: 2 }),
+      }),
+    ),
   }),
   z.object({
     kind: z.literal('orbit'),
-    centre: point(),
-    yawRate: yawRate(),
-    pitchRate: pitchRate(),
-    pitchLimits: pitchRange(),
+    centre: point({ label: 'Centre', source: 'centre', decimals: 2 }),
+    yawRate: yawRate({ label: 'Yaw rate', short: 'yaw', source: 'rates', decimals: 2, step: 1 }),
+    pitchRate: pitchRate({ label: 'Pitch rate', short: 'pitch', decimals: 2, step: 1 }),
+    pitchLimits: pitchRange({ label: 'Pitch', decimals: 2, step: 1 }),
     /** A second, as the logarithm of a factor. */
-    distanceRate: ratio(),
+    distanceRate: ratio({ label: 'Distance rate', short: 'farther', step: 0.01 }),
   }),
   z.object({
     kind: z.literal('path'),
@@ -92,28 +99,42 @@ const travel = z.discriminatedUnion('kind', [
       .min(1)
       .refine((keys) => rising(keys.map(({ time: at }) => at)), 'times that rise'),
   }),
-  z.object({ kind: z.literal('walk'), inputs: list(steered, { max: mostStretches }), pitchLimit: angle({ min: 0 }) }),
+  z.object({
+    kind: z.literal('walk'),
+    inputs: list(steered, { max: mostStretches }),
+    pitchLimit: angle({ label: 'Pitch limit', short: 'pitch to ±', min: 0, decimals: 2, step: 1 }),
+  }),
   z.object({
     kind: z.literal('dollyZoom'),
-    target: point(),
-    distance: z.tuple([length(), length()]),
-    duration: time(),
+    target: point({ label: 'Held target', source: 'target', decimals: 2 }),
+    distance: z.tuple([
+      length({ label: 'First distance', short: 'from', source: 'distances', decimals: 2 }),
+      length({ label: 'Last distance', short: 'to', decimals: 2 }),
+    ]),
+    duration: duration(),
     ease,
     /** It goes no nearer than where the field of view is the widest allowed. */
-    widest: angle({ above: 0, max: radians(179.999) }).default(radians(150)),
+    widest: angle({ label: 'Max field of view', short: 'max fov', above: 0, max: radians(179.999), decimals: 2, step: 1 }).default(radians(150)), // prettier-ignore
   }),
-  z.object({ kind: z.literal('blend'), subject: point(), duration: time(), ease }),
+  z.object({
+    kind: z.literal('blend'),
+    subject: point({ label: 'Held subject', source: 'target', decimals: 2 }),
+    duration: duration(),
+    ease,
+  }),
 ]);
 const shaking = group({
-  seed: count(),
-  frequency: ratio({ min: 0 }),
-  decay: ratio({ min: 0 }),
-  strength: ratio({ min: 0, max: 1 }),
-  yaw: yaw(),
-  pitch: pitch(),
-  roll: roll(),
-  /** To the right and upward. */
-  offset: z.tuple([length(), length()]),
+  seed: count({ label: 'Seed of the shake', short: 'seed' }),
+  frequency: ratio({ label: 'Frequency of the shake', short: 'frequency', min: 0, step: 0.1 }),
+  decay: ratio({ label: 'Decay of the shake', short: 'decay', min: 0, step: 0.05 }),
+  strength: ratio({ label: 'Strength of the shake', short: 'strength', min: 0, max: 1, step: 0.1, source: 'shake' }),
+  yaw: yaw({ label: 'Shake yaw', short: 'yaw', decimals: 2, step: 1 }),
+  pitch: pitch({ label: 'Shake pitch', short: 'pitch', decimals: 2, step: 1 }),
+  roll: roll({ label: 'Shake roll', short: 'roll', decimals: 2, step: 1 }),
+  offset: z.tuple([
+    length({ label: 'Shake to the right', short: 'right', step: 0.1 }),
+    length({ label: 'Shake up', short: 'up', step: 0.1 }),
+  ]),
 });
 /** How a camera moves: its travel, and a shake upon it. */
 export const cameraTrack = group({ travel, shake: optional(shaking) });
@@ -132,22 +153,22 @@ export const motionState = group({
     (stages) => stages.length === frameStages.length && new Set(stages).size === stages.length,
     'every stage once',
   ),
-  framesPerSecond: ratio({ above: 0 }),
+  framesPerSecond: ratio({ label: 'Frames a second of the order', short: 'at', above: 0, source: 'frames' }),
   /** Layers that go with a 2D camera by a factor. */
   layers: z.array(ratio({ min: 0 })).max(mostLayers),
   /** A basis turned by small steps, with seconds between repairs. */
   turning: group({
-    rate: angularRate(),
-    steps: count({ min: 1, max: 1000 }),
+    rate: angularRate({ label: 'Turn of the basis', short: 'turns', source: 'turning', decimals: 2, step: 1 }),
+    steps: count({ label: 'Steps a second', short: 'steps', min: 1, max: 1000 }),
     precision: choice(['float', 'double']),
-    repair: optional(seconds({ above: 0 })),
-    minutes: ratio({ above: 0, max: 30 }),
+    repair: seconds({ label: 'Seconds between repairs', short: 'repair', above: 0 }),
+    minutes: ratio({ label: 'Minutes of turning', short: 'for', above: 0, max: 30 }),
   }),
   /** Steering by keys and pointer: its sensitivity is an angle a pixel. */
   steering: group({
-    speed: length({ above: 0 }),
-    sensitivity: angle({ above: 0 }),
-    pitchLimit: angle({ min: 0, max: radians(90) }),
+    speed: length({ label: 'Walking speed', short: 'speed', above: 0, source: 'steering' }),
+    sensitivity: angle({ label: 'Sensitivity of the pointer', short: 'turns', above: 0, decimals: 3, step: 0.05 }),
+    pitchLimit: angle({ label: 'Pitch limit of the steering', short: 'pitch to ±', min: 0, max: radians(90), decimals: 2, step: 1 }), // prettier-ignore
   }),
 });
 

@@ -64,16 +64,22 @@ function toRadians(older: unknown): unknown {
   return { ...(visit(rest) as object), turning: { ...turning, rate: radians(turning.rate) } };
 }
 
+/** Version 2 wrote a repair every second as null. */
+function toRepairSeconds(older: unknown): unknown {
+  const { turning, ...rest } = older as { readonly turning: { readonly repair: number | null } };
+  return { ...rest, turning: { ...turning, repair: turning.repair ?? 1 } };
+}
+
 export const slice: Slice<MotionState> = {
-  version: 2,
-  migrate: [toRadians],
+  version: 3,
+  migrate: [toRadians, toRepairSeconds],
   schema: motionState,
   initial: (project) => ({
     tracks: begin(project),
     subject: project.guide === 'harbour' ? 'lighthouse' : project.guide === 'chart' ? 'launch' : null,
     ...{ rate: '30', manner: project.camera.kind === '2d' ? 'factor' : 'noStep' },
     ...{ order: [...frameStages], framesPerSecond: 60, layers: [0.5, 0.25] },
-    turning: { rate: radians(40), steps: 60, precision: 'float', repair: null, minutes: 5 },
+    turning: { rate: radians(40), steps: 60, precision: 'float', repair: 1, minutes: 5 },
     steering: { speed: 6, sensitivity: radians(0.2), pitchLimit: radians(85) },
   }),
   span: ({ tracks }, { camera }) => {
