@@ -105,6 +105,7 @@ export function Terms({ travel: t }: { travel: Travel }) {
             <TravelField at="pitchRate" />
           </div>
           <div className="row">
+            <span className="label">Pitch</span>
             <TravelField at="pitchLimits" />
           </div>
           <div className="row">
@@ -126,6 +127,7 @@ export function Terms({ travel: t }: { travel: Travel }) {
             <TravelField at="target" />
           </div>
           <div className="row">
+            <span className="label">Distance</span>
             {[0, 1].map((i) => (
               <TravelField key={i} at={['distance', i]} reject={(v) => (v > 0 ? null : 'A distance is above 0.')} />
             ))}
