@@ -9,6 +9,8 @@ interface FieldProps<S> {
   readonly at: (keyof S & string) | readonly [keyof S & string, ...(string | number)[]];
   /** The name of the quantity, where its description leaves it open, as in a list. */
   readonly name?: string;
+  /** The label, where the row says the rest. */
+  readonly label?: string;
   readonly width?: number | string;
   /** The unit, where that of the quantity's kind does not say it all. */
   readonly unit?: string;
@@ -22,7 +24,7 @@ interface FieldProps<S> {
  */
 export function fieldsOf<Shape extends z.ZodRawShape>(task: string, schema: z.ZodObject<Shape>) {
   type State = z.infer<typeof schema>;
-  return function Field({ at, name, width = '50%', unit, reject: rejectToo }: FieldProps<State>) {
+  return function Field({ at, name, label, width = '50%', unit, reject: rejectToo }: FieldProps<State>) {
     const moment = useTaskMoment<State>(task);
     const path: FieldPath = typeof at === 'string' ? [at] : at;
     const step = `set the ${labelAt(schema, path, name).toLowerCase()}`;
@@ -30,6 +32,7 @@ export function fieldsOf<Shape extends z.ZodRawShape>(task: string, schema: z.Zo
       <NumberField
         key={facts.name}
         {...facts}
+        label={label ?? facts.label}
         unit={unit ?? facts.unit}
         width={width}
         {...(format && { shown: format })}

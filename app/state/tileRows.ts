@@ -1,4 +1,4 @@
 import type { Tiles } from '../../formats/project';
 
-/** How many rows a map has. */
+/** Returns the number of rows of a tile map. */
 export const rowsOf = ({ values, columns }: Tiles): number => values.length / columns;

@@ -7,7 +7,7 @@ import { addScaled, type Vec3 } from '../../core/math/vec3';
 import { depthChoiceOf, flatCamera } from '../../formats/camera';
 import type { Moment } from '../state/moment';
 
-/** What formulas there are without matrices: to the pixel, back from it, and of the view matrix. */
+/** The formulas without matrices: to the pixel, back from it, and of the view matrix. */
 export type FormulasOf = 'there' | 'back' | 'view';
 
 /** The formulas at a moment; null where the question has no answer. */

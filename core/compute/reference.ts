@@ -5,7 +5,7 @@ import { operationTable } from './operations';
 
 /* The reference of the operations as Markdown, made from their descriptions. `npm run docs` writes it. */
 
-/** What a kind of quantity is called in the reference. */
+/** Names of kinds of quantities in the reference. */
 const kindText: Partial<Record<KindName, string>> = {
   point: 'point',
   axis: 'direction',
@@ -39,7 +39,7 @@ interface Row {
   readonly text: string;
 }
 
-/** Returns a schema without optional and default wrappers, with what they say. */
+/** Returns a schema without optional and default wrappers, with their notes. */
 function unwrapped(schema: z.ZodType): { inner: z.ZodType; isOptional: boolean; notes: string[]; description: string } {
   let inner = schema;
   let isOptional = false;

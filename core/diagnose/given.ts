@@ -10,7 +10,7 @@ export interface GivenPoint {
   readonly depth: number | null;
 }
 
-/** What was given: matrices of column vectors in the request's axes, and points. */
+/** An engine's numbers: matrices of column vectors in the request's axes, and points. */
 export interface Given {
   readonly matrices: Readonly<Partial<Record<MatrixName, Mat4>>>;
   readonly points: readonly GivenPoint[];

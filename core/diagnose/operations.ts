@@ -136,7 +136,7 @@ const withDigits = (said: SaidFault, digits: ReturnType<typeof decomposedDigits>
       }
     : said;
 
-/** What the candidates differ in, as it is answered. */
+/** Writes a difference between the candidates for the answer. */
 const openAnswer = ({ name, number, values }: Open) => ({
   ...{ name, number, decides: decides[number] },
   values: values.map(({ candidate, number: value }) => ({ [name]: candidate.e.conventions[name], number: value })),

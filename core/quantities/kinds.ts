@@ -5,7 +5,7 @@ import type { Quat } from '../math/quat';
 import type { Vec2, Vec3 } from '../math/vec3';
 import type { World } from './world';
 
-/** What a value is written in: the conventions, the world, and the viewport that pixels are measured in. */
+/** The conventions, the world and the viewport that a value is written in. */
 export interface QuantityContext {
   readonly codec: ConventionCodec;
   readonly world: World;

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { listOf } from './numbers';
 import type { KindName } from './kinds';
 
-/** What a quantity is, beside its kind. */
+/** The properties of a quantity beside its kind. */
 export interface QuantityOptions {
   /** The name of the quantity, as a form label and to those who cannot see the form: a noun phrase. */
   readonly label?: string;
@@ -43,7 +43,7 @@ export function describe<Schema extends z.ZodType>(schema: Schema, kind: KindNam
   return described;
 }
 
-/** What a schema of the same written and canonical types parses: written values with their defaults. */
+/** The values that a schema of equal written and canonical types parses: written, with their defaults. */
 export type Written<Schema extends z.ZodType> = Mutable<z.output<Schema>>;
 type Mutable<T> = T extends readonly unknown[]
   ? { -readonly [K in keyof T]: Mutable<T[K]> }

@@ -5,7 +5,7 @@ import type { QuantityContext } from '../quantities/kinds';
 import type { World } from '../quantities/world';
 import type { RequestCamera, RequestCamera2d } from './cameraSchema';
 
-/** What the values of a request are written in. */
+/** The conventions, world and viewport that a request's values are written in. */
 export interface RequestContext extends QuantityContext {
   readonly viewport: Viewport;
 }

@@ -10,7 +10,7 @@ export const namings = ['own', 'snake', 'camel', 'pascal'] as const satisfies re
 /** The most points of test vectors. */
 export const mostVectors = 1000;
 
-/** What Deliver saves in the project: the settings of the exported code. */
+/** Deliver's state in the project: the settings of the exported code. */
 export const deliverState = z.object({
   language: z.enum(languageNames),
   parts: listOf(z.enum(codeParts)),

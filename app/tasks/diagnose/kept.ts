@@ -14,7 +14,7 @@ const correction = z.object({
   turned: z.boolean().nullable(),
 });
 
-/** What Diagnose saves in the project: the pasted text, and the corrections of its reading. */
+/** Diagnose's state in the project: the pasted text, and the corrections of its reading. */
 export const diagnoseState = z.object({
   text: z.string().max(mostText),
   corrections: listOf(correction),

@@ -102,7 +102,7 @@ export function DeadZoneFields() {
   const { right, up, forward } = codec.conventions.world;
   const axes = [right, up, forward].slice(0, world.dimensions).map(letterOf);
   return axes.map((axis, i) => (
-    <TravelField key={i} at={['deadZone', i]} name={`Dead zone ${axis}`} width={`${100 / axes.length}%`} />
+    <TravelField key={i} at={['deadZone', i]} name={`Dead zone ${axis}`} label={axis} width={`${100 / axes.length}%`} />
   ));
 }
 
