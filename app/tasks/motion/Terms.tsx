@@ -62,8 +62,8 @@ export function Terms({ travel: t }: { travel: Travel }) {
           <p>
             <WorkingButton of="left" />
           </p>
-          <div className="row">
-            <span className="label" title="Half widths about the place held, in which it is not followed">
+          <div className="row wide">
+            <span className="label" title="Half widths about the held place; inside it the body is not followed">
               Dead zone
             </span>
             <DeadZoneFields />
@@ -126,7 +126,7 @@ export function Terms({ travel: t }: { travel: Travel }) {
             </span>
             <TravelField at="target" />
           </div>
-          <div className="row">
+          <div className="row wide">
             <span className="label">Distance</span>
             {[0, 1].map((i) => (
               <TravelField key={i} at={['distance', i]} reject={(v) => (v > 0 ? null : 'A distance is above 0.')} />
