@@ -30,7 +30,7 @@ export interface Counts {
 }
 
 interface Spec<Input extends z.ZodRawShape, Output extends z.ZodRawShape> {
-  /** One or two sentences for the reference: what is asked, and what the answer is. */
+  /** One or two sentences for the reference. */
   readonly summary: string;
   /** The worlds where the operation has a meaning; both by default. */
   readonly worlds?: readonly World['kind'][];
@@ -56,7 +56,7 @@ interface Spec<Input extends z.ZodRawShape, Output extends z.ZodRawShape> {
 
 const when = z.object({ track: trackSchema, time: number }).optional();
 
-/** An operation of the compute interface: what a query holds, what is answered, and how. */
+/** An operation of the compute interface: the schemas of its queries and answers, and its computation. */
 export interface Operation<
   Name extends string = string,
   Query extends z.ZodType = z.ZodType,

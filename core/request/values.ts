@@ -104,7 +104,7 @@ export const pixels = (description?: string) => series(input.pixel(), descriptio
 export const plane = () => z.object({ point: input.point3d(), normal: input.axis() });
 /** Sixteen numbers of a matrix, listed as the conventions say. */
 export const sixteen = () => z.array(output.number()).length(16).describe('16 numbers');
-/** Why a value beside it is null: one of the reasons that an operation has. */
+/** The reason for a null in the same object. */
 export const reason = (...reasons: readonly [NullReason, ...NullReason[]]) =>
   (z.enum(reasons) as z.ZodType<NullReason, NullReason>).optional();
 
