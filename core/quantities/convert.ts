@@ -87,6 +87,18 @@ function fitsOption(option: z.ZodType, value: unknown): boolean {
   }
 }
 
+/** Returns a function that chooses the option of a union that a value has: by its discriminator, else by its form. */
+function optionChooser(
+  options: readonly z.ZodType[],
+  discriminator: string | undefined,
+): (value: unknown) => z.ZodType | undefined {
+  if (!discriminator) return (value) => options.find((option) => fitsOption(option, value));
+  const byName = new Map(
+    options.map((option) => [definitionOf(definitionOf(option).shape![discriminator]!).values![0], option] as const),
+  );
+  return (value) => byName.get((value as Record<string, unknown>)[discriminator]);
+}
+
 /** Compiles a converter of the values of a schema; null where no quantity in them changes. */
 function compile<Context>(schema: z.ZodType, leaf: Leaf<Context>): Converter<Context> | null {
   const meta = metaOf(schema);
@@ -145,23 +157,14 @@ function compile<Context>(schema: z.ZodType, leaf: Leaf<Context>): Converter<Con
       };
     }
     case 'union': {
-      if (!discriminator) {
-        const compiled = options!.map((option) => [option, compile(option, leaf)] as const);
-        if (!compiled.some(([, convert]) => convert)) return null;
-        return (value, context) => {
-          const found = compiled.find(([option]) => fitsOption(option, value))?.[1];
-          return found ? found(value, context) : value;
-        };
-      }
-      const byName = new Map(
-        options!.map((option) => {
-          const [named] = definitionOf(definitionOf(option).shape![discriminator]!).values!;
-          return [named, compile(option, leaf)] as const;
-        }),
-      );
-      if (![...byName.values()].some(Boolean)) return null;
-      return (value, context) =>
-        byName.get((value as Record<string, unknown>)[discriminator])?.(value, context) ?? value;
+      const compiled = new Map(options!.map((option) => [option, compile(option, leaf)] as const));
+      if (![...compiled.values()].some(Boolean)) return null;
+      const optionOf = optionChooser(options!, discriminator);
+      return (value, context) => {
+        const option = optionOf(value);
+        const convert = option && compiled.get(option);
+        return convert ? convert(value, context) : value;
+      };
     }
     default:
       return null;
@@ -292,14 +295,13 @@ function misfitFinder(schema: z.ZodType, world: World): Finder | null {
     };
   }
   if (options) {
-    const finders = options.map((option) => [option, misfitFinder(option, world)] as const);
-    if (!finders.some(([, finder]) => finder)) return null;
-    const isOption = (option: z.ZodType, value: unknown): boolean =>
-      discriminator
-        ? definitionOf(definitionOf(option).shape![discriminator]!).values![0] ===
-          (value as Record<string, unknown>)[discriminator]
-        : fitsOption(option, value);
-    return (value, report) => finders.find(([option]) => isOption(option, value))?.[1]?.(value, report);
+    const finders = new Map(options.map((option) => [option, misfitFinder(option, world)] as const));
+    if (![...finders.values()].some(Boolean)) return null;
+    const optionOf = optionChooser(options, discriminator);
+    return (value, report) => {
+      const option = optionOf(value);
+      if (option) finders.get(option)?.(value, report);
+    };
   }
   return null;
 }

@@ -62,7 +62,13 @@ export function Keys() {
           refuse={(v) => (v >= 0 ? null : 'Time begins at 0.')}
           set={(v, g) => moveKey(key.id, v, g)}
         />
-        <TravelField at={['keys', at, 'verticalFov']} />
+        <TravelField
+          at={['keys', at, 'verticalFov']}
+          reject={(written) => {
+            const fov = now.codec.fromAngle(written);
+            return fov > 0 && fov < Math.PI ? null : 'The field of view is between 0° and 180°.';
+          }}
+        />
       </div>
       <div className="row">
         <TravelField at={['keys', at, 'position']} />

@@ -71,7 +71,11 @@ export function Stretches({ inputs }: { inputs: readonly Steered[] }) {
         </>
       )}
       <div className="row">
-        <TravelField at="pitchLimit" width="70%" />
+        <TravelField
+          at="pitchLimit"
+          width="70%"
+          reject={(written) => (e.fromAngle(written) <= Math.PI / 2 ? null : 'The pitch limit is from 0° to 90°.')}
+        />
       </div>
     </>
   );
