@@ -55,6 +55,15 @@ module.exports = {
         'a room of the application imports what stands before it; workers are a leaf, told of and not imported',
       ),
     ),
+    below('pictures-compose', 'app/pictures/compose', '^app/pictures/(render|page)/', 'pictures are composed as data'),
+    below('pictures-render', 'app/pictures/render', '^app/pictures/page/', 'sinks and the renderer know no page'),
+    {
+      name: 'painter-without-the-page',
+      comment: 'The drawing worker runs what composes and renders pictures.',
+      severity: 'error',
+      from: { path: '^app/workers/pictures' },
+      to: { path: '^app/pictures/page/' },
+    },
     {
       name: 'tasks-through-their-tables',
       comment: 'Nothing outside app/tasks imports from a task: the tables are built from the names.',

@@ -1,3 +1,4 @@
+import '/tables.css';
 import './ui/base.css';
 import './ui/sheet.css';
 import { createRoot } from 'react-dom/client';
@@ -5,7 +6,7 @@ import { BrowserRouter } from 'react-router';
 import { App } from './shell/App';
 import { Boundary } from './shell/Boundary';
 import './shell/narrow.css';
-import { beginPictures } from './pictures/picturesClient';
+import { beginPictures } from './pictures/page/picturesClient';
 import { prepareMeshes } from './state/meshTrees';
 import { openShelf } from './state/autosave';
 import { keepApplication } from './state/offline';

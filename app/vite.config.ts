@@ -2,6 +2,7 @@ import { fileURLToPath } from 'node:url';
 import tailwind from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
+import { tableStyleSheet } from './styleSheet';
 
 /**
  * The faces that the first page is set in: fetched with the scripts, so that it is not laid out
@@ -21,6 +22,14 @@ const preloadFaces: Plugin = {
           injectTo: 'head',
         })),
   },
+};
+
+/** The style sheet of the tables of colours and inks: `import '/tables.css'`. */
+const tablesOfStyles: Plugin = {
+  name: 'tables-of-styles',
+  enforce: 'pre',
+  resolveId: (id) => (id === '/tables.css' ? id : null),
+  load: (id) => (id === '/tables.css' ? tableStyleSheet() : null),
 };
 
 /** Faces of the formula library that no formula here uses. */
@@ -63,7 +72,7 @@ export default defineConfig({
   // The built pages find everything from where they lie, whatever address they are served under.
   base: './',
   root: fileURLToPath(new URL('.', import.meta.url)),
-  plugins: [react(), tailwind(), preloadFaces, trimFonts, collectFirstModules],
+  plugins: [tablesOfStyles, react(), tailwind(), preloadFaces, trimFonts, collectFirstModules],
   worker: { format: 'es', rolldownOptions: { output: { entryFileNames: 'assets/worker-[name]-[hash].js' } } },
   build: {
     outDir: '../dist/app',

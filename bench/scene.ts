@@ -2,7 +2,7 @@ import { randomFrom } from '../core/math/random';
 import { saltmarrow } from '../demo/saltmarrow';
 import type { Project } from '../formats/project';
 import * as moments from '../app/state/moment';
-import * as scenes from '../app/pictures/scene';
+import * as scenes from '../app/pictures/compose/scene';
 
 /*
  * What it takes from a change of the project to the renderer's buffers. Written so that it measures

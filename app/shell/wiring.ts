@@ -1,6 +1,6 @@
 import type { Project } from '../../formats/project';
 import { installTaking } from '../edits/taking';
-import { prefetchMarks } from '../pictures/picturesClient';
+import { prefetchMarks } from '../pictures/page/picturesClient';
 import { useDocument } from '../state/document';
 import { jobRunner, type JobRunner, type JobWorker, type FromJobs } from '../state/jobs';
 import { useNow } from '../state/pace';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { saltmarrow } from '../../demo/saltmarrow';
 import type { ProjectBody } from '../../formats/project';
-import { bodiesAfter, bodiesChanged } from '../pictures/protocol';
+import { bodiesAfter, bodiesChanged } from '../pictures/render/protocol';
 import { packProject, packShape, unpackProject, unpackShape } from './packing';
 
 const meshes = fc.tuple(

@@ -3,8 +3,9 @@ import * as z from 'zod';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import type { Conventions } from '../../core/conventions/conventions';
+import type { Theme } from '../ui/themes';
 
-export type Theme = 'paper' | 'night';
+export type { Theme };
 
 /** A set of conventions that the user has given a name. */
 export interface OwnConventions {

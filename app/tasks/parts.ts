@@ -1,5 +1,5 @@
-import type { AnyMarks } from '../pictures/contract';
-import { installMarks } from '../pictures/taskMarks';
+import type { AnyMarks } from '../pictures/compose/contract';
+import { installMarks } from '../pictures/compose/taskMarks';
 import { installMovers, type Mover } from '../state/moment';
 import { installSlices, taskMoment, type Slice } from '../state/slices';
 import { taskNames } from './names';

@@ -1,8 +1,8 @@
 import type { ComponentType } from 'react';
-import type { HandleSpec } from '../pictures/handles';
-import type { PaneName } from '../pictures/panes';
-import type { Size } from '../pictures/contract';
-import type { TimeTick } from '../pictures/timeTick';
+import type { HandleSpec } from '../pictures/page/handles';
+import type { PaneName } from '../pictures/compose/panes';
+import type { Size } from '../pictures/compose/contract';
+import type { TimeTick } from '../pictures/compose/timeTick';
 import type { Hit } from '../../core/pick/pick';
 import type { Moment } from '../state/moment';
 import type { TaskWorkings } from '../working/registry';

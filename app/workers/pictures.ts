@@ -1,16 +1,19 @@
 import './alive';
 import type { Project } from '../../formats/project';
-import { compose, type PicturesInput } from '../pictures/compose';
-import { paintLayer, type Ink, type InkName } from '../pictures/canvasMarks';
-import type { Rect } from '../pictures/labels';
-import { bodiesAfter, type FromPictures, type ToPictures } from '../pictures/protocol';
-import { Renderer } from '../pictures/renderer';
+import type { PicturesInput } from '../pictures/compose/picturesInput';
+import { compose, composePane, type StandingMarks } from '../pictures/compose/compose';
+import { inkFonts } from '../pictures/compose/inks';
+import { palettes } from '../pictures/compose/palette';
+import { bodiesAfter, type FromPictures, type ToPictures } from '../pictures/render/protocol';
+import { canvasSink } from '../pictures/render/canvasSink';
+import type { Face } from '../pictures/render/fontFaces';
+import { Renderer } from '../pictures/render/renderer';
+import { drawLayer } from '../pictures/render/sink';
 import { installMovingTasks, loadParts } from '../tasks/parts';
 
 /*
- * Draws the pictures off the page: its thread has the hand to follow and the numbers to set. It is
- * told what is another than before, draws once a frame at most, and says when all that it was told
- * is on the canvases.
+ * Draws the pictures off the page's thread. The page sends what changed; the worker draws at most once a
+ * frame, and reports when everything it was sent is on the canvases.
  */
 
 installMovingTasks();
@@ -23,9 +26,8 @@ let count = 0;
 let renderer: Renderer | null = null;
 let paper: { readonly canvas: OffscreenCanvas; readonly context: OffscreenCanvasRenderingContext2D } | null = null;
 
-/** By theme, drawing, tag and classes; null while it is asked for. */
-const inks = new Map<string, Ink | null>();
-const keyOf = (theme: string, { inked, tag, role }: InkName) => `${theme}|${inked}|${tag}|${role}`;
+/** The page's typefaces. */
+let faces: readonly Face[] = [];
 
 let frame = 0;
 function schedule(): void {
@@ -48,11 +50,20 @@ const loadMarks = (route: string): Promise<void> =>
 let resting: ReturnType<typeof setTimeout> | undefined;
 let saidPainted = false;
 
+let sent: StandingMarks = new Map();
+/** Sends the marks of panes where they changed. */
+function sendMarks(marks: StandingMarks): void {
+  const changed = new Map([...marks].filter(([name, layers]) => sent.get(name) !== layers));
+  sent = marks;
+  // While both paint, the page waits for the answer to its last change.
+  if (changed.size || input.isPainting) say({ kind: 'marks', count, marks: changed });
+}
+
 function draw(): void {
   if (!input.slots || !paper) return;
-  const { size, pixel, palette, theme, painting } = input as PicturesInput;
-  const { scene, ground, pictures, layers } = compose(project as Project, input as PicturesInput);
-  const whole = renderer?.draw(scene, ground, pictures, palette, size, pixel) ?? true;
+  const { size, pixel, theme, isPainting, isSending } = input as PicturesInput;
+  const { scene, ground, pictures, layers, standing } = compose(project as Project, input as PicturesInput);
+  const whole = renderer?.draw(scene, ground, pictures, palettes[theme], size, pixel) ?? true;
   if (!whole) schedule();
 
   const { canvas, context } = paper;
@@ -60,102 +71,65 @@ function draw(): void {
   if (canvas.width !== width || canvas.height !== height) [canvas.width, canvas.height] = [width, height];
   context.setTransform(pixel, 0, 0, pixel, 0, 0);
   context.clearRect(0, 0, size.width, size.height);
-  const wanted: InkName[] = [];
-  let missing = false;
-  for (const layer of layers)
-    paintLayer(context, layer, (name) => {
-      const key = keyOf(theme, name);
-      if (!inks.has(key)) {
-        inks.set(key, null);
-        wanted.push(name);
-      }
-      const ink = inks.get(key)!;
-      // Letters wait for their face: set in one that is still on its way, the browser goes on
-      // painting what it took in its place.
-      const here = ink !== null && (name.tag !== 'text' || ready.has(ink.font));
-      missing ||= !here;
-      return here ? ink : null;
-    });
-  if (wanted.length) say({ kind: 'ask', theme, names: wanted });
+  const sink = canvasSink(context);
+  let isPainted = true;
+  for (const layer of layers) if (!drawLayer(sink, layer, theme, (font) => loadedFonts.has(font))) isPainted = false;
+  if (isSending) sendMarks(standing);
   const { route } = input as PicturesInput;
   const withMarks = loadedTasks.has(route);
   if (!withMarks) void loadMarks(route).then(schedule);
-  const complete = whole && !missing && withMarks;
+  const complete = whole && isPainted && withMarks;
   // At once where the page waits for it to put its own marks away; otherwise when nothing follows.
   clearTimeout(resting);
   const at = count;
-  const report = () => say({ kind: 'drawn', count: at, painted: painting && complete });
-  if (painting && complete && !saidPainted) report();
+  const report = () => say({ kind: 'drawn', count: at, painted: isPainting && complete });
+  if (isPainting && complete && !saidPainted) report();
   else if (complete) resting = setTimeout(report, 30);
-  saidPainted = painting && complete;
+  saidPainted = isPainting && complete;
 }
 
-/**
- * Draws a part of the centre by itself at any size, on a canvas of its own: what stands on the screen
- * is left as it is.
- */
-function print({ id, rect, pixel }: ToPictures & { kind: 'print' }): void {
-  const refuse = (message: string) => say({ kind: 'notPrinted', id, message });
-  if (!input.slots) return refuse('Nothing is drawn yet.');
-  const own = { ...(input as PicturesInput), painting: false };
-  const { scene, ground, pictures, layers } = compose(project as Project, own);
-  const meets = ({ x, y, width, height }: Rect) => x < rect.x + rect.width && rect.x < x + width && y < rect.y + rect.height && rect.y < y + height; // prettier-ignore
-  const moved = pictures
-    .filter((one) => meets(one.rect))
-    .map((one) => ({ ...one, rect: { ...one.rect, x: one.rect.x - rect.x, y: one.rect.y - rect.y } }));
-  let printer: Renderer | null = null;
+/** Writes a pane as a file. The pictures on the screen stay as they are. */
+async function save({ id, name, format }: ToPictures & { kind: 'save' }): Promise<void> {
   try {
-    printer = new Renderer(new OffscreenCanvas(1, 1), () => undefined, () => undefined); // prettier-ignore
-    const printed = printer.print(scene, ground, moved, own.palette, rect, pixel);
-    if (!printed) return refuse(`The GPU here draws no picture ${Math.round(rect.width * pixel)} pixels wide. Ask for a smaller one.`); // prettier-ignore
-    const surfaces = printed.transferToImageBitmap();
-    const over = layers
-      .filter(({ x, y, clip }) => meets({ ...clip, x: x + clip.x, y: y + clip.y }))
-      .map((layer) => ({ ...layer, x: layer.x - rect.x, y: layer.y - rect.y }));
-    say({ kind: 'printed', id, surfaces, layers: over }, [surfaces]);
+    const pane = input.slots ? composePane(project as Project, input as PicturesInput, name) : null;
+    if (!pane) throw new Error('There is no such picture on the screen.');
+    await Promise.all(inkFonts.map(loadFont));
+    const { savePane } = await import('../pictures/render/savedPane');
+    say({ kind: 'saved', id, file: await savePane(pane, input.theme!, format, faces) });
   } catch (error) {
-    refuse((error as Error).message);
-  } finally {
-    printer?.close();
+    say({ kind: 'notSaved', id, message: (error as Error).message });
   }
 }
 
 self.addEventListener('message', ({ data }: MessageEvent<ToPictures>) => {
   if (data.kind === 'begin') begin(data);
-  else if (data.kind === 'print') return print(data);
+  else if (data.kind === 'save') return void save(data);
   else if (data.kind === 'prefetch')
     return void data.routes.reduce((before, route) => before.then(() => loadMarks(route)), Promise.resolve());
-  else if (data.kind === 'inks') {
-    for (const [name, ink] of data.inks) {
-      inks.set(keyOf(data.theme, name), ink);
-      // Letters that are to be painted are fetched before they are needed.
-      if (name.tag === 'text') void fetchFace(ink.font);
-    }
-  } else {
+  else {
     // The same object says that nothing of it is another.
     const bodies = data.bodies && { bodies: bodiesAfter(project.bodies ?? [], data.bodies) };
     if (bodies || Object.keys(data.project).length) project = { ...project, ...data.project, ...bodies };
     input = { ...input, ...data.input };
     count = data.count;
-    // What was asked in a theme that the page has left is not answered: it is asked again when that
-    // one is back.
-    if (data.input.theme) for (const [key, ink] of inks) if (!ink) inks.delete(key);
   }
   schedule();
 });
 
-/** The faces that are here, or cannot be had. */
-const ready = new Set<string>();
-async function fetchFace(font: string): Promise<void> {
+/** The fonts that are loaded, or cannot be. Text painted earlier would keep the system's typeface. */
+const loadedFonts = new Set<string>();
+async function loadFont(font: string): Promise<void> {
+  if (loadedFonts.has(font)) return;
   try {
     await self.fonts.load(font);
-  } finally {
-    ready.add(font);
-    schedule();
+  } catch {
+    // The system's typeface serves.
   }
+  loadedFonts.add(font);
+  schedule();
 }
 
-function begin({ pictures, marks, faces }: ToPictures & { kind: 'begin' }): void {
+function begin({ pictures, marks, faces: declared }: ToPictures & { kind: 'begin' }): void {
   paper = { canvas: marks, context: marks.getContext('2d', { willReadFrequently: true })! };
   try {
     renderer = new Renderer(pictures, schedule, (message) => say({ kind: 'failed', message }));
@@ -163,5 +137,7 @@ function begin({ pictures, marks, faces }: ToPictures & { kind: 'begin' }): void
     // Names and hairlines are painted all the same.
     say({ kind: 'failed', message: (error as Error).message });
   }
+  faces = declared;
   for (const { family, source, descriptors } of faces) self.fonts.add(new FontFace(family, source, descriptors));
+  for (const font of inkFonts) void loadFont(font);
 }

@@ -2,7 +2,7 @@ import { fieldsOf } from '../../app/sheet/Field';
 import { editSlice } from '../../app/state/slices';
 import { useTaskMoment } from '../../app/state/tempo';
 import { WorkingButton } from '../../app/working/WorkingButton';
-import type { Size } from '../../app/pictures/contract';
+import type { Size } from '../../app/pictures/compose/contract';
 import { sampleState, type SampleState } from './state';
 
 const Field = fieldsOf('sample', sampleState);

@@ -1,8 +1,8 @@
 import { planesOf } from '../../core/camera/frame';
 import { randomFrom } from '../../core/math/random';
 import type { Vec3 } from '../../core/math/vec3';
-import { tintByte, type GpuLayer, type Marks } from '../../app/pictures/contract';
-import { planFrame } from '../../app/pictures/drawings';
+import { tintByte, type GpuLayer, type Marks } from '../../app/pictures/compose/contract';
+import { planFrame } from '../../app/pictures/compose/drawings';
 import { memo } from '../../app/state/memo';
 import type { SampleState } from './state';
 

@@ -19,8 +19,8 @@ import {
 import { transformPoint } from '../../../core/math/mat4';
 import { add, addScaled, dot, negate, scale, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import { faultySource } from '../../../core/pick/faults';
-import { mapPicture, type PictureMap } from '../../pictures/contourLines';
-import type { Size } from '../../pictures/contract';
+import { mapPicture, type PictureMap } from '../../pictures/compose/contourLines';
+import type { Size } from '../../pictures/compose/contract';
 import { memo } from '../../state/memo';
 import { momentOf, type Moment } from '../../state/moment';
 import type { BillboardState, Board } from './kept';

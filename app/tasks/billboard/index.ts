@@ -1,6 +1,6 @@
 import './billboard.css';
 import { BillboardSheet } from './Sheet';
-import type { HandleSpec } from '../../pictures/handles';
+import type { HandleSpec } from '../../pictures/page/handles';
 import { jumpTo } from '../../sheet/Sections';
 import type { Moment } from '../../state/moment';
 import type { Task } from '../task';

@@ -3,7 +3,7 @@ import { pixelToPicture } from '../../../core/convert/project';
 import { pictureToWorld } from '../../../core/convert/unproject';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { depthChoiceOf } from '../../../formats/camera';
-import { screenFrame } from '../../pictures/screens';
+import { screenFrame } from '../../pictures/compose/screens';
 import { showPane } from '../../edits/panes';
 import { editSlice, sliceOf } from '../../state/slices';
 import { useMoment } from '../../state/tempo';

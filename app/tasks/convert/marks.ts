@@ -5,9 +5,9 @@ import { pictureToClient, pointerSteps } from '../../../core/convert/pointer';
 import { pointerPath } from '../../../formats/camera';
 import { heldPixel } from '../../../core/convert/held';
 import type { ConvertState } from './state';
-import type { Marks, PictureView, Word } from '../../pictures/contract';
-import { bodyRectangles } from '../../pictures/bodyRectangles';
-import { n2, type Mark } from '../../pictures/marks';
+import type { Marks, PictureView, Word } from '../../pictures/compose/contract';
+import { bodyRectangles } from '../../pictures/compose/bodyRectangles';
+import { n2, type Mark } from '../../pictures/compose/marks';
 import { markerInset } from '../../state/bounds';
 import { readPointer } from '../../state/pointerReadout';
 

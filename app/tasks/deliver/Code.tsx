@@ -1,7 +1,7 @@
 import { lazy, Suspense, useDeferredValue } from 'react';
 import { languageOf } from '../../../core/deliver/code';
 import { codeParts, type CodePart } from '../../../core/deliver/library';
-import type { Size } from '../../pictures/contract';
+import type { Size } from '../../pictures/compose/contract';
 import { CheckRow } from '../../sheet/CheckRow';
 import { SelectRow } from '../../sheet/Select';
 import { useTaskMoment } from '../../state/tempo';

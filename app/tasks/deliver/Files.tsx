@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { chooseFile } from '../../edits/actions';
 import { saveRequest, saveProject } from '../../edits/exporting';
-import { widestPicture } from '../../pictures/contract';
-import { savePng, saveSvg } from '../../pictures/saving';
+import { widestPicture } from '../../pictures/compose/contract';
+import { savePng, saveSvg } from '../../pictures/page/saving';
 import { NumberField } from '../../sheet/NumberField';
 import { SelectRow } from '../../sheet/Select';
 import { useTaskMoment } from '../../state/tempo';

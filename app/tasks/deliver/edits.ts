@@ -4,6 +4,8 @@ import type { CameraFrame } from '../../../core/camera/frame';
 import { languageOf, vectorsOfParts } from '../../../core/deliver/code';
 import type { Vectors } from '../../../core/deliver/vectors';
 import { base64Of } from '../../../formats/base64';
+import { savedPane } from '../../pictures/page/picturesClient';
+import { savablePictures } from '../../pictures/page/saving';
 import { escaped } from '../../../formats/escaped';
 import { allCameras } from '../../../formats/project';
 import type { ReportPicture } from '../../../formats/report';
@@ -88,17 +90,17 @@ export async function saveReport(): Promise<void> {
   const notice = underWay('Writing the report', () => (stopped = true));
   let stopped = false as boolean;
   try {
-    const [{ reportOf }, { coloured }, { pictureSvg, savablePictures }] = await Promise.all([
+    const [{ reportOf }, { coloured }] = await Promise.all([
       import('../../../formats/report'),
       import('../../../formats/coloured'),
-      import('../../pictures/savedPicture'),
     ]);
     const pictures: ReportPicture[] = [];
     const all = savablePictures();
     for (const [i, { name, title }] of all.entries()) {
       if (stopped) return;
       // As images: the faces that they bring are theirs alone, and not the page's.
-      const bytes = new TextEncoder().encode((await pictureSvg(name)).text);
+      const { blob } = await savedPane(name, { kind: 'svg', pixel: 2 });
+      const bytes = new Uint8Array(await blob.arrayBuffer());
       pictures.push({
         title,
         says: '',

@@ -3,7 +3,7 @@ import { deliverLanguages } from '../../../core/deliver/languages';
 import { codeParts } from '../../../core/deliver/library';
 import type { Naming } from '../../../core/deliver/print';
 import { listOf } from '../../../core/quantities/numbers';
-import { widestPicture } from '../../pictures/contract';
+import { widestPicture } from '../../pictures/compose/contract';
 
 export const languageNames = deliverLanguages.map(({ name }) => name) as [string, ...string[]];
 export const namings = ['own', 'snake', 'camel', 'pascal'] as const satisfies readonly Naming[];

@@ -15,7 +15,7 @@ import { Engine } from '../../../core/diagnose/search';
 import { transform, type Mat4 } from '../../../core/math/mat4';
 import type { Vec2, Vec3, Vec4 } from '../../../core/math/vec3';
 import type { PlacedBody } from '../../../core/bodies/body';
-import { localEdgeStride, localMesh } from '../../pictures/localMesh';
+import { localEdgeStride, localMesh } from '../../pictures/compose/localMesh';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { askedNow, digitsNow, readingNow, toldOf } from './reading';

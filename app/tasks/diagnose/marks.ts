@@ -1,9 +1,9 @@
 import { reframed } from '../../../core/camera/frame';
 import { pictureToPixel, worldToPixel } from '../../../core/convert/project';
 import type { Vec2 } from '../../../core/math/vec3';
-import type { Drawn, Marks, PictureView, Size, Word } from '../../pictures/contract';
-import { cutPoint, pictureCorners } from '../../pictures/drawings';
-import { n2, type Mark } from '../../pictures/marks';
+import type { Drawn, Marks, PictureView, Size, Word } from '../../pictures/compose/contract';
+import { cutPoint, pictureCorners } from '../../pictures/compose/drawings';
+import { n2, type Mark } from '../../pictures/compose/marks';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import { engineEdges, engineOf, type EngineSees } from './engine';

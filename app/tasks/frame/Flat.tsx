@@ -5,7 +5,7 @@ import type { CameraFrame } from '../../../core/camera/frame';
 import { pictureToPixel } from '../../../core/convert/project';
 import type { Vec2 } from '../../../core/math/vec3';
 import { expressCamera2d, translationOf, flatCamera } from '../../../formats/camera';
-import { pictureCorners } from '../../pictures/drawings';
+import { pictureCorners } from '../../pictures/compose/drawings';
 import { setFocus, turnWorld, zoomAbout } from '../../edits/camera2d';
 import { setConventions } from '../../edits/actions';
 import { useMoment } from '../../state/tempo';

@@ -3,7 +3,7 @@ import type { CameraFrame } from '../../../core/camera/frame';
 import { pixelsPerUnit, sizeAt } from '../../../core/convert/project';
 import { visibility } from '../../../core/visibility/visibility';
 import { flatCamera } from '../../../formats/camera';
-import { pictureCorners } from '../../pictures/drawings';
+import { pictureCorners } from '../../pictures/compose/drawings';
 import { useMoment } from '../../state/tempo';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';

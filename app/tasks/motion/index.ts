@@ -1,8 +1,8 @@
 import './motion.css';
 import { MotionSheet } from './Sheet';
 import { addScaled, type Vec3 } from '../../../core/math/vec3';
-import type { HandleSpec } from '../../pictures/handles';
-import type { TimeTick } from '../../pictures/timeTick';
+import type { HandleSpec } from '../../pictures/page/handles';
+import type { TimeTick } from '../../pictures/compose/timeTick';
 import { jumpTo } from '../../sheet/Sections';
 import type { Moment } from '../../state/moment';
 import type { Task } from '../task';

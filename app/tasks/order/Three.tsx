@@ -1,7 +1,7 @@
 import { viewRufToClip } from '../../../core/convert/project';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
-import { n2 } from '../../pictures/marks';
-import type { Size } from '../../pictures/contract';
+import { n2 } from '../../pictures/compose/marks';
+import type { Size } from '../../pictures/compose/contract';
 import { useTaskMoment } from '../../state/tempo';
 import { followedPolygon, threeWays } from './followed';
 import type { OrderState } from './kept';

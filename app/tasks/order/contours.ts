@@ -1,7 +1,7 @@
 import type { CameraFrame } from '../../../core/camera/frame';
 import { reframed } from '../../../core/camera/frame';
 import { angularError } from '../../../core/order/angular';
-import { mapPicture, type PictureMap } from '../../pictures/contourLines';
+import { mapPicture, type PictureMap } from '../../pictures/compose/contourLines';
 import { memo } from '../../state/memo';
 
 /* The error of an angular mapping over the picture, and over the field of view. */

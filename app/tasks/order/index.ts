@@ -1,6 +1,6 @@
 import { OrderSheet } from './Sheet';
 import type { Vec3 } from '../../../core/math/vec3';
-import type { HandleSpec } from '../../pictures/handles';
+import type { HandleSpec } from '../../pictures/page/handles';
 import type { Task } from '../task';
 import { change, followFirst, followHit, layRing, toggleGhosts } from './edits';
 import { finds } from './finds';

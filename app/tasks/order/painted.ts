@@ -1,7 +1,7 @@
 import { paintOrder, type PaintedUnit } from '../../../core/order/paint';
 import { drawOrder, type SortKey } from '../../../core/order/drawOrder';
 import type { CameraFrame } from '../../../core/camera/frame';
-import type { BodyPainting } from '../../pictures/contract';
+import type { BodyPainting } from '../../pictures/compose/contract';
 import { checksum } from '../../state/checksum';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
-import type { Size } from '../../pictures/contract';
+import type { Size } from '../../pictures/compose/contract';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { showPane } from '../../edits/panes';
 import { useSelection } from '../../state/selection';

@@ -1,8 +1,8 @@
 import { pictureToPixel, pixelToPicture } from '../../../core/convert/project';
 import { addScaled, type Vec2 } from '../../../core/math/vec3';
-import type { Drawn, Marks, PictureView, Word } from '../../pictures/contract';
-import { arrow } from '../../pictures/arrow';
-import { n2, type Mark } from '../../pictures/marks';
+import type { Drawn, Marks, PictureView, Word } from '../../pictures/compose/contract';
+import { arrow } from '../../pictures/compose/arrow';
+import { n2, type Mark } from '../../pictures/compose/marks';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import { aimAt, benchOf, fallOf, lookThrough, pixelNow, type Looked } from './rays';

@@ -2,7 +2,7 @@ import './spawn.css';
 import { SpawnSheet } from './Sheet';
 import { radians } from '../../../core/math/angle';
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
-import type { HandleSpec } from '../../pictures/handles';
+import type { HandleSpec } from '../../pictures/page/handles';
 import { jumpTo } from '../../sheet/Sections';
 import type { Moment } from '../../state/moment';
 import type { Task } from '../task';

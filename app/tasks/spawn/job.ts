@@ -11,7 +11,7 @@ import {
 } from '../../../core/spawn/measures';
 import { touchesPolygon } from '../../../core/spawn/region';
 import { spawnInSteps, spawnRegion, type SpawnTerms } from '../../../core/spawn/spawn';
-import { screenFrame } from '../../pictures/screens';
+import { screenFrame } from '../../pictures/compose/screens';
 import { journeyAt, type Journey } from '../../state/journey';
 import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
 import type { SpawnState } from './kept';

@@ -1,7 +1,7 @@
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
 import { grownOutlines } from '../../../core/spawn/region';
-import { tintByte, type GpuLayer, type Marks, type PictureView, type Word } from '../../pictures/contract';
-import { n2, type Mark } from '../../pictures/marks';
+import { tintByte, type GpuLayer, type Marks, type PictureView, type Word } from '../../pictures/compose/contract';
+import { n2, type Mark } from '../../pictures/compose/marks';
 import { memo, remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import type { Found } from './job';

@@ -1,7 +1,7 @@
 import type { CameraFrame } from '../../../core/camera/frame';
 import type { PlacedBody } from '../../../core/bodies/body';
 import { visibility, type Verdict } from '../../../core/visibility/visibility';
-import { screenFrame } from '../../pictures/screens';
+import { screenFrame } from '../../pictures/compose/screens';
 import { showPane } from '../../edits/panes';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { memo } from '../../state/memo';

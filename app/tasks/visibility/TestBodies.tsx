@@ -1,7 +1,7 @@
 import type { Draft } from 'immer';
 import { writeTable } from '../../../formats/csv';
 import { fieldCentres } from '../../../core/visibility/field';
-import { tints as tintNames } from '../../pictures/contract';
+import { tints as tintNames } from '../../pictures/compose/contract';
 import { useTaskMoment } from '../../state/tempo';
 import { Choice } from '../../ui/Choice';
 import { figure, plain } from '../../ui/figures';

@@ -1,6 +1,6 @@
 import { sub, type Vec3 } from '../../../core/math/vec3';
 import { fieldCentres, type FieldSeen } from '../../../core/visibility/field';
-import type { InstanceLayer, SpeckLayer } from '../../pictures/contract';
+import type { InstanceLayer, SpeckLayer } from '../../pictures/compose/contract';
 import { memo, remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import type { TestField, VisibilityState } from './kept';

@@ -1,7 +1,7 @@
 import './visibility.css';
 import { VisibilitySheet } from './Sheet';
 import { jumpTo } from '../../sheet/Sections';
-import type { HandleSpec } from '../../pictures/handles';
+import type { HandleSpec } from '../../pictures/page/handles';
 import type { Moment } from '../../state/moment';
 import { currentMoment } from '../../state/tempo';
 import type { Task } from '../task';

@@ -9,7 +9,7 @@ import { coreMotion } from '../../../formats/camera';
 import type { ProjectBody } from '../../../formats/project';
 import { journeyAt, type Journey } from '../../state/journey';
 import type { JobModule, JobSpec } from '../../state/jobs';
-import { tintByte } from '../../pictures/contract';
+import { tintByte } from '../../pictures/compose/contract';
 import { fieldKey, type FieldFound } from './field';
 import { marginFits } from './seen';
 import type { OverTime, TestField, VisibilityState } from './kept';

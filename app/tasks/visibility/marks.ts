@@ -1,9 +1,9 @@
 import { pictureToPixel } from '../../../core/convert/project';
 import { transformPoint } from '../../../core/math/mat4';
 import type { Vec3 } from '../../../core/math/vec3';
-import { tintByte, type Marks, type PictureView, type Word } from '../../pictures/contract';
-import { bodyRectangles } from '../../pictures/bodyRectangles';
-import { n2, type Mark } from '../../pictures/marks';
+import { tintByte, type Marks, type PictureView, type Word } from '../../pictures/compose/contract';
+import { bodyRectangles } from '../../pictures/compose/bodyRectangles';
+import { n2, type Mark } from '../../pictures/compose/marks';
 import { fieldLayer } from './field';
 import { seenNow, shownVerdict, type Seen } from './seen';
 import type { TestField, VisibilityState } from './kept';

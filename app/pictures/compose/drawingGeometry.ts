@@ -1,0 +1,49 @@
+import type { Vec2, Vec3 } from '../../../core/math/vec3';
+import type { Moment } from '../../state/moment';
+import type { PictureView } from './contract';
+import { cutPoint, drawnFar, type DrawingName } from './drawings';
+import { niceBelow } from '../../../core/math/nice';
+
+/* What is drawn over Plan and Section: the frustum with its dimensions, and the names. */
+
+/**
+ * Where in a drawing a point of the world lies, in its pixels: an orthographic picture has a place
+ * for each.
+ */
+export const placeIn =
+  (view: PictureView) =>
+  (p: Vec3): Vec2 =>
+    view.point(p) ?? [0, 0];
+
+/** How many world units a pixel of an orthographic picture is. */
+export const unitsPerPixel = ({ frame: { extents }, size }: PictureView): number =>
+  (extents.top - extents.bottom) / size.height;
+
+/** The scale bar of a drawing: a round length, in pixels, and where it begins. */
+export function scaleBarOf(view: PictureView): { unit: number; width: number; left: number } {
+  const perPixel = unitsPerPixel(view);
+  const unit = niceBelow(perPixel * 18);
+  const width = unit / perPixel;
+  return { unit, width, left: view.size.width - 34 - 5 * width };
+}
+
+/**
+ * The four corners of the frustum's cut by the drawing's plane through the axis: near and far, on
+ * either side.
+ */
+export function cutOf(name: DrawingName, moment: Moment) {
+  const { frame } = moment;
+  const { extents: e } = frame;
+  const far = drawnFar(moment);
+  const corner = (ahead: number, side: 0 | 1): Vec3 =>
+    name === 'plan'
+      ? cutPoint(frame, ahead, [e.left, e.right][side]!, 0)
+      : cutPoint(frame, ahead, 0, [e.bottom, e.top][side]!);
+  return {
+    far,
+    near0: corner(frame.near, 0),
+    near1: corner(frame.near, 1),
+    far0: corner(far, 0),
+    far1: corner(far, 1),
+  };
+}

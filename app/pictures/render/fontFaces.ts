@@ -1,0 +1,51 @@
+import { base64Of } from '../../../formats/base64';
+import type { UsedFont } from './svgSink';
+
+/** A typeface as a style sheet declares it. */
+export interface Face {
+  readonly family: string;
+  /** The `src` of the declaration, with complete addresses. */
+  readonly source: string;
+  readonly descriptors: {
+    readonly weight: string;
+    readonly style: string;
+    readonly unicodeRange?: string;
+  };
+}
+
+const coversAny = (range: string | undefined, letters: ReadonlySet<string>): boolean =>
+  !range ||
+  range.split(',').some((part) => {
+    const [, from, to] = /U\+([0-9A-F]+)(?:-([0-9A-F]+))?/i.exec(part) ?? [];
+    const [low, high] = [Number.parseInt(from ?? '0', 16), Number.parseInt(to ?? from ?? '0', 16)];
+    return [...letters].some((letter) => letter.codePointAt(0)! >= low && letter.codePointAt(0)! <= high);
+  });
+
+/**
+ * Returns `@font-face` rules for the fonts in use, with their files as data.
+ *
+ * @param load - returns the bytes of a font file in woff2
+ */
+export async function embeddedFontRules(
+  faces: readonly Face[],
+  fonts: readonly UsedFont[],
+  load: (address: string) => Promise<Uint8Array>,
+): Promise<string> {
+  const needed = fonts.flatMap(({ family, weight, style, letters }) =>
+    faces.filter(
+      (face) =>
+        face.family === family &&
+        face.descriptors.weight === String(weight) &&
+        face.descriptors.style === style &&
+        coversAny(face.descriptors.unicodeRange, letters),
+    ),
+  );
+  const rules = needed.map(async ({ family, source, descriptors: { weight, style, unicodeRange } }) => {
+    const [, address] = /url\("([^"]+)"\)/.exec(source) ?? [];
+    if (!address) return '';
+    const range = unicodeRange ? `unicode-range:${unicodeRange};` : '';
+    const data = base64Of(await load(address));
+    return `@font-face{font-family:"${family}";font-weight:${weight};font-style:${style};${range}src:url(data:font/woff2;base64,${data}) format("woff2");}`;
+  });
+  return (await Promise.all(rules)).join('');
+}
