@@ -31,6 +31,13 @@ module.exports = {
       'the server serves the built application and imports none of it',
     ),
     {
+      name: 'cli-draws-as-the-page-does',
+      comment: 'The command line composes and renders pictures; it imports nothing else of the application.',
+      severity: 'error',
+      from: { path: '^cli/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^app/', pathNot: '^app/(pictures/(compose|render)|ui/themes)' },
+    },
+    {
       name: 'core-has-no-packages-but-zod',
       severity: 'error',
       from: { path: '^core/', pathNot: '\\.test\\.ts$|^core/testing/' },

@@ -14,6 +14,8 @@ import { codeParts, type CodePart } from '../core/deliver/library';
 import type { Naming } from '../core/deliver/print';
 import { setUpOfRequest } from '../core/deliver/setUp';
 import { checkAnswers, vectorsOf } from '../core/deliver/vectors';
+import { singlePictures, type SinglePicture } from '../app/pictures/compose/singleNames';
+import type { Theme } from '../app/ui/themes';
 import { junitOf, readAnswers, readVectors, vectorsTable } from '../formats/vectors';
 
 // A failure until an answer has been written.
@@ -275,11 +277,50 @@ program
     if (!given) return;
     const [{ reportOf, reportCode }, { coloured }] = await Promise.all([import('../formats/report'), import('../formats/coloured')]); // prettier-ignore
     const name = title ?? (file === '-' ? 'A camera' : basename(file).replace(/\.json$/, ''));
-    const made = reportOf(given.value, { title: name, code: reportCode(language), coloured });
+    const { reportFontRules, reportPictures } = await import('./pictures');
+    const [pictures, fonts] = [await reportPictures(given.value), await reportFontRules()];
+    const made = reportOf(given.value, { title: name, pictures, fonts, code: reportCode(language), coloured });
     if (!made.ok) return void (await refuse(made.problem));
     if (!(await saved({ [out]: made.html }))) return;
     process.exitCode = 0;
   });
+
+const widthOf = (text: string): number => {
+  const width = Number(text);
+  if (!Number.isInteger(width) || width < 160 || width > 8192)
+    throw new InvalidArgumentError('The width: an integer from 160 to 8192 pixels.');
+  return width;
+};
+
+program
+  .command('picture')
+  .description('write a picture as the page shows it: through the camera, from above, or from the side')
+  .argument('<request>', 'a compute request or a project, or - for standard input')
+  .requiredOption('--out <file>', 'an .svg, or a .png')
+  .option('--picture <name>', singlePictures.join(', '), choiceOf('The picture', singlePictures), 'camera')
+  .option('--theme <name>', 'paper or night', choiceOf('The theme', ['paper', 'night'] as const), 'paper')
+  .option('--width <pixels>', 'how wide it is, 160 to 8192', widthOf, 1280)
+  .action(
+    async (
+      file: string,
+      { out, picture, theme, width }: { out: string; picture: SinglePicture; theme: Theme; width: number },
+    ) => {
+      if (!/\.(svg|png)$/i.test(out))
+        return void (await refuse(
+          problemDocument([{ path: '', message: `“${out}” is neither .svg nor .png. Give --out one of these endings.` }], 422, 'No picture'), // prettier-ignore
+        ));
+      const given = await readJson(file);
+      if (!given) return;
+      const { projectOf, projectPicture, writePicturePng, writePictureSvg } = await import('./pictures');
+      const read = projectOf(given.value, basename(file).replace(/\.json$/, ''));
+      if (!read.ok) return void (await refuse(problemDocument(read.problems)));
+      const made = projectPicture(read.project, picture, theme);
+      if (!made.ok) return void (await refuse(problemDocument(made.problems, 422, 'No picture')));
+      const content = /\.svg$/i.test(out) ? await writePictureSvg(made, width) : await writePicturePng(made, width);
+      if (!(await saved({ [out]: content }))) return;
+      process.exitCode = 0;
+    },
+  );
 
 program
   .command('gltf')

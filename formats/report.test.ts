@@ -26,7 +26,6 @@ const section = (html: string, title: string) => html.split('<h2>').find((part) 
 const cells = (html: string) => [...html.matchAll(/<td>(.*?)<\/td>/g)].map(([, text]) => text!);
 
 describe('a report', () => {
-  // Pictures take their time: a report of each demo is made once.
   const harbour = made(asked(saltmarrow()));
   const chart = made(asked(saltmarrowChart()));
 
@@ -51,7 +50,7 @@ describe('a report', () => {
 
   it('needs nothing from elsewhere, and its markup is closed', () => {
     for (const html of [harbour, chart]) {
-      expect(html).not.toMatch(/<script|<link|@import|url\(|src="(?!data:)|href="(?!data:)/);
+      expect(html).not.toMatch(/<script|<link|@import|url\((?!data:)|src="(?!data:)|href="(?!data:)/);
       for (const tag of ['section', 'table', 'tr', 'td', 'dl', 'dd', 'figure', 'svg', 'pre', 'math', 'div']) {
         const count = (text: RegExp) => html.match(text)?.length ?? 0;
         expect(count(new RegExp(`<${tag}[ >]`, 'g')), tag).toBe(count(new RegExp(`</${tag}>`, 'g')));
@@ -59,9 +58,8 @@ describe('a report', () => {
     }
   });
 
-  it('of a flat world has one picture, the pixel of a point, and no test vectors', () => {
+  it('of a 2D world has the pixel of a point, and no test vectors', () => {
     const html = chart;
-    expect(html.match(/<figure>/g)).toHaveLength(1);
     expect(section(html, 'Test vectors')).toBeUndefined();
     expect(section(html, 'Working')).toContain('From the world to the screen');
   });

@@ -1,24 +1,18 @@
-import { readCamera } from '../core/request/readCamera';
-import { encode } from 'fast-png';
 import katex from 'katex';
-import { base64Of } from './base64';
 import { escaped } from './escaped';
 import { compute } from '../core/compute/compute';
 import { readRequest, type ProblemDocument } from '../core/compute/readRequest';
 import { type ResolvedRequest } from '../core/compute/read';
-import { frameOf, type CameraFrame } from '../core/camera/frame';
 import { codeParts } from '../core/deliver/library';
 import { emitCode, languageOf, type CodeWish } from '../core/deliver/code';
-import { drawnPicture, placeIn, type Bitmap } from '../core/deliver/drawing';
 import { setUpOfRequest } from '../core/deliver/setUp';
 import { vectorsOf } from '../core/deliver/vectors';
 import { backFormulas, forwardFormulas, viewFormulas, aheadOf } from '../core/formulas/camera';
 import { valuesOf, type Formulas } from '../core/formulas/expression';
 import { asTex } from '../core/formulas/languages';
-import { horizonPixels } from '../core/order/horizon';
 import { worldToViewRuf } from '../core/convert/project';
 import type { PlacedBody } from '../core/bodies/body';
-import { addScaled, length, sub, type Vec2, type Vec3 } from '../core/math/vec3';
+import { addScaled, type Vec3 } from '../core/math/vec3';
 
 /* A report of a set-up: one page of HTML that needs nothing from elsewhere and prints well. */
 
@@ -30,8 +24,9 @@ export interface ReportPicture {
 }
 export interface ReportWish {
   readonly title: string;
-  /** Pictures to be shown; the core draws some where there are none. */
   readonly pictures?: readonly ReportPicture[];
+  /** Rules of CSS with the typefaces of the report, their files as data. */
+  readonly fonts?: string;
   /** The code to stand in it, and how it is coloured; none if it is not given. */
   readonly code?: CodeWish;
   readonly coloured?: (text: string, language: string) => string;
@@ -79,88 +74,6 @@ function pointOf({ queries, codec: e, frame, placed, world }: ResolvedRequest): 
   return seen ?? addScaled(frame.eye, frame.forward, depth);
 }
 
-/** A bitmap as PNG, in base 64. */
-const png = (bitmap: Bitmap): string => base64Of(encode({ ...bitmap, channels: 4, depth: 8 }));
-
-/** Names of bodies that show and are part of no other; none touches another, the nearest first. */
-function names(frame: CameraFrame, placed: ResolvedRequest['placed'], size: Bitmap): string {
-  const taken: { x: number; y: number; w: number }[] = [];
-  const near = placed
-    .filter(({ body }, i) => !body.parent && size.shown.has(i))
-    .map((one) => ({ id: one.body.id, at: originOf(one) }))
-    .sort((a, b) => length(sub(a.at, frame.eye)) - length(sub(b.at, frame.eye)));
-  const texts = near.flatMap(({ id, at }) => {
-    const place = placeIn(frame, size, at);
-    if (!place) return [];
-    const [x, y] = place;
-    const w = 8.2 * id.length;
-    if (x < 0 || y < 14 || x + w > size.width || y > size.height) return [];
-    if (taken.some((one) => x < one.x + one.w + 6 && one.x < x + w + 6 && Math.abs(y - one.y) < 17)) return [];
-    taken.push({ x, y, w });
-    return [`<text x="${x.toFixed(1)}" y="${y.toFixed(1)}">${escaped(id)}</text>`];
-  });
-  return texts.join('');
-}
-
-/** Pictures that the core draws: through the camera, and from above. */
-function drawnPictures(resolved: ResolvedRequest): ReportPicture[] {
-  const { frame, placed, world, codec: e } = resolved;
-  const flat = !world.hasDepth;
-  const picture = (
-    own: CameraFrame,
-    longer: number,
-    over: (size: Bitmap) => string,
-    under: (size: Bitmap) => string = () => '',
-  ) => {
-    const bitmap = drawnPicture(own, placed, flat, longer);
-    return `<svg viewBox="0 0 ${bitmap.width} ${bitmap.height}" class="drawn">${under(bitmap)}<image href="data:image/png;base64,${png(bitmap)}" width="${bitmap.width}" height="${bitmap.height}"/>${over(bitmap)}</svg>`; // prettier-ignore
-  };
-  const line = flat ? null : horizonPixels(frame, [0, 1, 0]);
-  const horizon = (size: Bitmap) => {
-    const k = size.width / frame.viewport.width;
-    const at = ([x, y]: Vec2) =>
-      `${((x - frame.viewport.x) * k).toFixed(1)} ${((y - frame.viewport.y) * k).toFixed(1)}`;
-    return line ? `<path class="horizon" d="M${at(line[0])}L${at(line[1])}"/>` : '';
-  };
-  const through = {
-    title: 'Through the camera',
-    says: 'Drawn by the core: the nearest body at every pixel.',
-    markup: picture(frame, 1120, (size) => names(frame, placed, size), horizon),
-  };
-  if (flat) return [through];
-  // From above, with all bodies and the eye.
-  const points = [frame.eye, ...placed.map(originOf)];
-  const [x0, x1] = [Math.min(...points.map((p) => p[0])), Math.max(...points.map((p) => p[0]))];
-  const [z0, z1] = [Math.min(...points.map((p) => p[2])), Math.max(...points.map((p) => p[2]))];
-  const top = Math.max(...points.map((p) => p[1]));
-  const reach = Math.max(x1 - x0, z1 - z0, frame.near * 4, 1e-6) * 1.25;
-  const camera = readCamera(
-    {
-      position: [...e.toWorld([(x0 + x1) / 2, top + 2 * reach, (z0 + z1) / 2])],
-      orientation: { right: [...e.toWorld([1, 0, 0])], up: [...e.toWorld([0, 0, -1])], forward: [...e.toWorld([0, -1, 0])] }, // prettier-ignore
-      projection: { kind: 'orthographic', near: 0, far: 8 * reach, height: reach },
-    },
-    e,
-  );
-  const made = camera.ok ? frameOf(camera.value, { x: 0, y: 0, width: 900, height: 700 }) : camera;
-  if (!made.ok) return [through];
-  const above = made.value;
-  const edges = (size: Bitmap) => {
-    const { extents: x, right, up, forward, eye, near } = frame;
-    const far = Math.min(frame.far ?? Infinity, reach);
-    const k = frame.kind === 'perspective' ? far / near : 1;
-    const ends = [x.left, x.right].map((side) => {
-      const middle = addScaled(addScaled(eye, forward, far), up, ((x.bottom + x.top) / 2) * k);
-      const from = frame.kind === 'perspective' ? eye : addScaled(eye, right, side);
-      return [placeIn(above, size, from), placeIn(above, size, addScaled(middle, right, side * k))];
-    });
-    const text = (p: readonly [number, number] | null | undefined) => (p ? p.map((v) => v.toFixed(1)).join(' ') : '');
-    const [[a, b], [c, d]] = ends as [typeof ends[number], typeof ends[number]]; // prettier-ignore
-    return `<path class="edges" d="M${text(a)}L${text(b)}L${text(d)}L${text(c)}"/>${names(above, placed, size)}`;
-  };
-  return [through, { title: 'From above', says: `What the camera sees of it to ${figure(Math.min(frame.far ?? Infinity, reach), 4)} ahead, between its side planes.`, markup: picture(above, 900, edges) }]; // prettier-ignore
-}
-
 const style = `
 :root{color-scheme:light}
 body{margin:0 auto;max-width:60rem;padding:2rem 1.5rem;background:#fbf8f1;color:#18242f;font:15px/1.5 "IBM Plex Sans",system-ui,sans-serif}
@@ -174,9 +87,6 @@ p{margin:.25rem 0 .75rem}
 figure{margin:0 0 1rem;break-inside:avoid}
 figure>:is(svg,img){display:block;box-sizing:border-box;max-width:100%;width:auto;height:auto;max-height:15cm;margin:0 auto;background:#fbf8f1}figure>svg{width:100%;border:1px solid #18242f}
 figcaption{font-style:italic;color:#4e5964}
-.drawn text{font:13px "IBM Plex Sans",system-ui,sans-serif;fill:#18242f;stroke:#fbf8f1;stroke-width:3px;paint-order:stroke}
-.horizon{fill:none;stroke:#4e5964;stroke-width:1;stroke-dasharray:5 4}
-.edges{fill:#8f641222;stroke:#8f6412;stroke-width:1.5}
 dl{display:grid;grid-template-columns:repeat(auto-fill,minmax(20rem,1fr));gap:0 2rem;margin:0}
 dl>div{display:flex;justify-content:space-between;gap:1rem;border-bottom:1px solid #c9bfab}
 dt{color:#4e5964}dd,td,pre{font-family:"IBM Plex Mono",ui-monospace,monospace;font-variant-numeric:tabular-nums}
@@ -204,7 +114,7 @@ const kinds = { perspective: 'Perspective', orthographic: 'Orthographic' } as co
  */
 export function reportOf(
   given: unknown,
-  { title, pictures, code, coloured = escaped }: ReportWish,
+  { title, pictures = [], fonts = '', code, coloured = escaped }: ReportWish,
 ): { ok: true; html: string } | { ok: false; problem: ProblemDocument } {
   const read = readRequest(given);
   if (!read.ok) return read;
@@ -236,16 +146,15 @@ export function reportOf(
   const ahead = aheadOf(frame, point);
   const places = compute({ ...request, queries: [{ id: 'p', op: 'worldToScreen', points: [flat ? e.toWorld(point).slice(0, 2) : e.toWorld(point)] }] }); // prettier-ignore
   const place = places.ok ? (places.response.results[0] as unknown as { points: { screen: [number, number] | null }[] }).points[0] : undefined; // prettier-ignore
-  const shown = pictures?.length ? pictures : drawnPictures(resolved);
   const vectors = flat ? null : vectorsOf(given, 10, 1);
   const made = code ? setUpOfRequest(given) : null;
   const listed = e.listsColumns ? 'four after another are a column of the matrix for column vectors' : 'four after another are a row of the matrix for column vectors'; // prettier-ignore
   const html = [
     '<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">',
-    `<title>${escaped(title)}</title><style>${style}</style></head><body>`,
+    `<title>${escaped(title)}</title><style>${fonts}${style}</style></head><body>`,
     `<h1>${escaped(title)}</h1>`,
     `<p class="says">A camera and what follows from it, in its engine’s conventions. ${kinds[frame.kind]}, ${v.width} × ${v.height}, near ${figure(frame.near)}, far ${frame.far === null ? 'infinite' : figure(frame.far)}; ${placed.length === 1 ? 'one body' : `${placed.length} bodies`}.</p>`, // prettier-ignore
-    ...shown.map((one) => `<figure><h3>${escaped(one.title)}</h3>${one.markup}${one.says && `<figcaption>${escaped(one.says)}</figcaption>`}</figure>`), // prettier-ignore
+    ...pictures.map((one) => `<figure><h3>${escaped(one.title)}</h3>${one.markup}${one.says && `<figcaption>${escaped(one.says)}</figcaption>`}</figure>`), // prettier-ignore
     section('Conventions', facts([
       ['world', axes(c.world)],
       ['view', axes(c.view)],

@@ -1,4 +1,15 @@
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+} from 'node:fs';
+import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { at, changed, sources } from './fresh.mjs';
@@ -49,6 +60,7 @@ export async function buildNode({ force = false } = {}) {
         js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",
       },
     });
+    await copyAssets(aside);
   } catch (error) {
     rmSync(aside, { recursive: true, force: true });
     if (force || !there) throw error;
@@ -57,9 +69,12 @@ export async function buildNode({ force = false } = {}) {
   }
   if (!inTree) return aside;
   const entries = ['worker.js', 'server.js', 'cli.js'];
+  // A folder cannot be put in the place of another: its files are.
+  mkdirSync(join(nodeFolder, 'assets'), { recursive: true });
+  const assets = readdirSync(join(aside, 'assets')).map((name) => join('assets', name));
   const made = readdirSync(aside);
-  for (const name of [...made.filter((one) => !entries.includes(one)), ...entries])
-    renameSync(join(aside, name), join(nodeFolder, name));
+  const parts = made.filter((one) => one !== 'assets' && !entries.includes(one));
+  for (const name of [...assets, ...parts, ...entries]) renameSync(join(aside, name), join(nodeFolder, name));
   rmSync(aside, { recursive: true, force: true });
   for (const name of readdirSync(nodeFolder)) {
     const path = join(nodeFolder, name);
@@ -68,6 +83,14 @@ export async function buildNode({ force = false } = {}) {
     if (stat && stat.mtimeMs < Date.now() - graceTime) rmSync(path, { recursive: true, force: true });
   }
   return nodeFolder;
+}
+
+/** Copies the files that the bundle reads (`cli/assets.ts`) beside it. */
+async function copyAssets(folder) {
+  const require = createRequire(import.meta.url);
+  const assets = JSON.parse(readFileSync(at('cli/assets.json'), 'utf8'));
+  mkdirSync(join(folder, 'assets'));
+  for (const [name, path] of Object.entries(assets)) copyFileSync(require.resolve(path), join(folder, 'assets', name));
 }
 
 /** Builds the application with Vite, if its sources are newer than the build. */

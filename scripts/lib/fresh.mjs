@@ -21,6 +21,6 @@ export function newest(places) {
 export const changed = (built, sources) => !existsSync(at(built)) || statSync(at(built)).mtimeMs < newest(sources);
 
 export const sources = {
-  node: ['core', 'formats', 'cli', 'server', 'demo', 'package.json'],
+  node: ['core', 'formats', 'cli', 'server', 'demo', 'app/pictures', 'app/state', 'app/ui', 'package.json'],
   app: ['core', 'formats', 'app', 'demo', 'package.json', 'package-lock.json'],
 };

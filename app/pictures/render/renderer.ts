@@ -12,7 +12,8 @@ import { lineLayers } from './layers/segments';
 import { speckLayers } from './layers/specks';
 import { triangleLayers } from './layers/triangles';
 import type { Palette } from '../compose/palette';
-import { faceStride, transformStride, type Scene } from '../compose/scene';
+import type { Scene } from '../compose/scene';
+import { rankDepths } from './rankDepths';
 
 /** The grid of the ground: what is small in a scene is said by it. */
 export interface Ground {
@@ -330,19 +331,7 @@ export class Renderer {
   private ranksOf(order: Int32Array | null, scene: Scene): RankDepths | null {
     if (!order) return null;
     if (this.ranks?.order === order && this.ranks.mesh === scene.meshRevision) return this.ranks.depths;
-    const count = scene.faces.length / (3 * faceStride);
-    let depths: RankDepths | null = null;
-    if (order.length === count) {
-      const step = 1 / (count + 2);
-      const triangles = new Float32Array(count);
-      const bodies = new Float32Array(scene.transforms.length / transformStride).fill(1);
-      order.forEach((triangle, rank) => {
-        triangles[triangle] = 1 - (rank + 1) * step;
-        // Its outlines lie on what of it is painted last.
-        bodies[scene.faces[3 * faceStride * triangle + 8]!] = 1 - (rank + 1.5) * step;
-      });
-      depths = { triangles, bodies };
-    }
+    const depths = rankDepths(order, scene);
     this.ranks = { order, mesh: scene.meshRevision, depths };
     return depths;
   }

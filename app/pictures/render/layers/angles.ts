@@ -8,6 +8,12 @@ const finer = 2;
 /** The longest side of the plane picture, in device pixels. */
 const longest = 4096;
 
+/** Returns the size of the plane picture for a picture of angles, both in device pixels. */
+export function planeSize([width, height]: readonly [number, number]): readonly [number, number] {
+  const k = Math.min(finer, longest / Math.max(width, height));
+  return [Math.max(1, Math.round(width * k)), Math.max(1, Math.round(height * k))];
+}
+
 /**
  * Pictures of equal angles: the scene is drawn on a plane that holds all of their directions, beside
  * the canvas, and taken over from there.
@@ -28,8 +34,7 @@ export function angleLayer(gl: WebGL2RenderingContext) {
   return {
     /** Has what is drawn next go to the plane; gives its size for a picture of a size in device pixels. */
     begin([w, h]: readonly [number, number]): readonly [number, number] {
-      const k = Math.min(finer, longest / Math.max(w, h));
-      const wanted = [Math.max(1, Math.round(w * k)), Math.max(1, Math.round(h * k))] as const;
+      const wanted = planeSize([w, h]);
       gl.activeTexture(gl.TEXTURE5);
       gl.bindTexture(gl.TEXTURE_2D, plane);
       gl.bindFramebuffer(gl.FRAMEBUFFER, target);

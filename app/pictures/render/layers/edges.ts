@@ -32,6 +32,9 @@ function strokes(radius: number, count: number): Float32Array {
 }
 const strokeCount = 1100;
 
+/** Returns the strokes on the water, spread as far as the grid says that the scene is large. */
+export const waterStrokes = (hair: number): Float32Array => strokes(17 * 500 * hair, strokeCount);
+
 /**
  * Lines drawn to a width: the edges of bodies that a view shows, those beyond the far limit, the
  * strokes on the water.
@@ -117,9 +120,7 @@ export function edgeLayer(gl: WebGL2RenderingContext) {
     drawWater(d: Drawing): void {
       const { picture, palette } = d;
       if (picture.ground === null) return;
-      // As far as the grid says that the scene is large.
-      const radius = 17 * 500 * d.hair;
-      if (radius !== strewn) fillBuffer(gl, strokeBuffer, quadsOf(strokes((strewn = radius), strokeCount)));
+      if (d.hair !== strewn) fillBuffer(gl, strokeBuffer, quadsOf(waterStrokes((strewn = d.hair))));
       const origin: Vec3 = [0, picture.ground, 0];
       lines(d, {
         ...{ kind: 2, color: palette.teal, opacity: 0.3, widths: [1, 1], family: -1, array: strokeArray },
