@@ -3,7 +3,7 @@ import type { SinglePicture } from '../app/pictures/compose/singleNames';
 import { composeSingle, singlePaneSize } from '../app/pictures/compose/singlePane';
 import type { SavedPane } from '../app/pictures/compose/compose';
 import { palettes } from '../app/pictures/compose/palette';
-import { embeddedFontRules } from '../app/pictures/render/fontFaces';
+import { embeddedFontRules, reportFonts } from '../app/pictures/render/fontFaces';
 import { drawSoftware, type Bitmap } from '../app/pictures/render/software/softwareRenderer';
 import { writeSvg } from '../app/pictures/render/svgPicture';
 import type { Theme } from '../app/ui/themes';
@@ -113,14 +113,5 @@ export async function writePicturePng({ pane, theme }: ProjectPicture, wide: num
   return pngOf(below);
 }
 
-/** Returns `@font-face` rules for text that pictures do not contain: the headings and tables of a report. */
-export const reportFontRules = (): Promise<string> =>
-  embeddedFontRules(
-    faces,
-    [
-      ...([400, 600] as const).map((weight) => ({ family: 'IBM Plex Sans', weight, style: 'normal' as const })),
-      { family: 'IBM Plex Mono', weight: 400, style: 'normal' as const },
-      { family: 'Spectral', weight: 600, style: 'normal' as const },
-    ].map((one) => ({ ...one, letters: new Set<string>() })),
-    readFace,
-  );
+/** Returns `@font-face` rules for a report's own text. */
+export const reportFontRules = (): Promise<string> => embeddedFontRules(faces, reportFonts, readFace);

@@ -1,6 +1,6 @@
 import type { Project } from '../../formats/project';
 import { installTaking } from '../edits/taking';
-import { prefetchMarks } from '../pictures/page/picturesClient';
+import { installMarksLoading, prefetchMarks } from '../pictures/page/picturesClient';
 import { useDocument } from '../state/document';
 import { jobRunner, type JobRunner, type JobWorker, type FromJobs } from '../state/jobs';
 import { useNow } from '../state/pace';
@@ -10,7 +10,7 @@ import { isAlive, onWorkerEnd, type Alive } from '../ui/worker';
 import { loadJobs } from '../tasks/jobs';
 import { taskNames } from '../tasks/names';
 import { loadAllTasks, loadTask, taskAt, useTasks } from '../tasks/page';
-import { installMovingTasks, loadSlice } from '../tasks/parts';
+import { installMovingTasks, loadParts, loadSlice } from '../tasks/parts';
 import { loadDeferred } from '../ui/deferred';
 import { complain, warn } from '../ui/notices';
 import { installSourceLoading, installWorkings } from '../working/registry';
@@ -21,6 +21,7 @@ import { openTask } from './opening';
 /** Registers what tasks contribute, as they are loaded: once, before anything is shown. */
 export function installTasks(): void {
   installMovingTasks();
+  installMarksLoading(loadParts);
   installSliceLoading((task) => (taskNames.some(({ route }) => route === task) ? loadSlice(task) : undefined));
   installSourceLoading(loadAllTasks);
   useTasks.subscribe(({ loaded }) =>

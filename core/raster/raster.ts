@@ -32,6 +32,8 @@ export interface RasterState {
   readonly writesDepth: boolean;
   /** Whether colours are blended by opacity. Without it they replace what is there. */
   readonly isBlended: boolean;
+  /** Whether corners keep their places between the steps that others snap to. */
+  readonly isExact?: boolean;
   /** Whether each pixel is drawn at most once until `clearOnce`. */
   readonly isOnce?: boolean;
 }
@@ -68,10 +70,13 @@ export class Raster {
   /**
    * @param width - pixels, at least 1
    * @param height - pixels, at least 1
+   * @param steps - places to a pixel that corners snap to; 0 for none. GPUs have 16 or more (Vulkan,
+   *   `subPixelPrecisionBits` ≥ 4)
    */
   constructor(
     readonly width: number,
     readonly height: number,
+    private readonly steps = 0,
   ) {
     this.colours = new Uint8ClampedArray(4 * width * height);
     this.depths = new Float64Array(width * height).fill(1);
@@ -159,13 +164,15 @@ export class Raster {
     shader: Shader,
   ): void {
     const { x: left, y: top, width: wide, height: high } = this.area;
+    const steps = state.isExact ? 0 : this.steps;
+    const snapped = (v: number): number => (steps ? Math.round(v * steps) / steps : v);
     const [aw, bw, cw] = [1 / p[a + 3]!, 1 / p[b + 3]!, 1 / p[c + 3]!];
-    const ax = left + ((p[a]! * aw + 1) / 2) * wide;
-    const bx = left + ((p[b]! * bw + 1) / 2) * wide;
-    const cx = left + ((p[c]! * cw + 1) / 2) * wide;
-    const ay = top + ((1 - p[a + 1]! * aw) / 2) * high;
-    const by = top + ((1 - p[b + 1]! * bw) / 2) * high;
-    const cy = top + ((1 - p[c + 1]! * cw) / 2) * high;
+    const ax = snapped(left + ((p[a]! * aw + 1) / 2) * wide);
+    const bx = snapped(left + ((p[b]! * bw + 1) / 2) * wide);
+    const cx = snapped(left + ((p[c]! * cw + 1) / 2) * wide);
+    const ay = snapped(top + ((1 - p[a + 1]! * aw) / 2) * high);
+    const by = snapped(top + ((1 - p[b + 1]! * bw) / 2) * high);
+    const cy = snapped(top + ((1 - p[c + 1]! * cw) / 2) * high);
     const area = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
     if (!area || !Number.isFinite(area)) return;
     const { slopes, fragment, width, height, depths, touched } = this;

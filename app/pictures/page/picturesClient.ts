@@ -14,6 +14,7 @@ import type { PicturesInput } from '../compose/picturesInput';
 import type { Face } from '../render/fontFaces';
 import type { SavedFile, SavedFormat } from '../render/savedPane';
 import { bodiesChanged, type FromPictures, type ToPictures } from '../render/protocol';
+import { warn } from '../../ui/notices';
 import { isAlive, onWorkerEnd, workerEndText, type Alive } from '../../ui/worker';
 
 /*
@@ -38,9 +39,9 @@ const canvas = (className: string): HTMLCanvasElement =>
   Object.assign(document.createElement('canvas'), { className, ariaHidden: 'true' });
 
 interface Canvases {
-  readonly worker: Worker;
   readonly pictures: HTMLCanvasElement;
   readonly marks: HTMLCanvasElement;
+  post(message: ToPictures, transfer?: Transferable[]): void;
 }
 
 let canvases: Canvases | null = null;
@@ -63,16 +64,23 @@ export function beginPictures(): Canvases | null {
     return null;
   }
   const worker = new Worker(new URL('../../workers/pictures.ts', import.meta.url), { type: 'module' });
-  canvases = { worker, pictures: canvas('pictures'), marks: canvas('painted') };
+  canvases = {
+    ...{ pictures: canvas('pictures'), marks: canvas('painted') },
+    post: (message, transfer = []) => worker.postMessage(message, transfer),
+  };
   worker.addEventListener('message', ({ data }: MessageEvent<FromPictures | Alive>) => {
-    if (!isAlive(data)) hear(data);
+    if (isAlive(data)) return;
+    if (data.kind === 'noGpu') {
+      worker.terminate();
+      void paintOnPage();
+    } else hear(data);
   });
   onWorkerEnd(worker, (why) => fail(workerEndText('Drawing the pictures', why)));
   const [pictures, marks] = [
     canvases.pictures.transferControlToOffscreen(),
     canvases.marks.transferControlToOffscreen(),
   ];
-  post({ kind: 'begin', pictures, marks, faces: facesOf(document.styleSheets) }, [pictures, marks]);
+  post({ kind: 'begin', pictures, marks, faces: pageFaces() }, [pictures, marks]);
   useDocument.subscribe(tell);
   usePointer.subscribe(({ css }) => show({ css }));
   useSelection.subscribe(({ ids }) => show({ selected: ids }));
@@ -96,8 +104,43 @@ export function beginPictures(): Canvases | null {
   return canvases;
 }
 
-const post = (message: ToPictures, transfer: Transferable[] = []): void =>
-  canvases!.worker.postMessage(message, transfer);
+const post = (message: ToPictures, transfer: Transferable[] = []): void => canvases!.post(message, transfer);
+
+/** Loads the marks of a task into this thread. */
+type LoadTask = (route: string) => Promise<void>;
+let loadTask: LoadTask = () => Promise.resolve();
+/** Registers how the marks of tasks are loaded: once, when the page starts. */
+export const installMarksLoading = (load: LoadTask): void => void (loadTask = load);
+
+/** Runs the painter on the page's thread, with new canvases: for browsers whose workers have no WebGL2. */
+async function paintOnPage(): Promise<void> {
+  const last = canvases!;
+  const [pictures, marks] = [canvas('pictures'), canvas('painted')];
+  try {
+    const { createPainter } = await import('../render/painter');
+    const painter = createPainter({
+      ...{ isPage: true, fonts: document.fonts, send: hear, loadTask },
+      requestFrame: (draw) => requestAnimationFrame(draw),
+      createCanvas: () => document.createElement('canvas'),
+    });
+    canvases = { pictures, marks, post: painter.receive };
+  } catch (error) {
+    return fail(`The pictures could not be loaded (${(error as Error).message}). Reload the page.`);
+  }
+  for (const [now, before] of [
+    [pictures, last.pictures],
+    [marks, last.marks],
+  ] as const) {
+    // prettier-ignore
+    now.style.cssText = before.style.cssText;
+    before.replaceWith(now);
+  }
+  post({ kind: 'begin', pictures, marks, faces: pageFaces() });
+  // The new painter knows nothing yet.
+  const { project: _, ...input } = told;
+  [told, next] = [{}, { ...input, ...next }];
+  tell();
+}
 
 /** Has the painter load the marks of tasks before they are opened. */
 export const prefetchMarks = (routes: readonly string[]): void => {
@@ -206,6 +249,9 @@ function fail(message: string | null): void {
 
 function hear(data: FromPictures): void {
   if (data.kind === 'failed') fail(data.message);
+  else if (data.kind === 'noGpu') return;
+  else if (data.kind === 'reduced')
+    warn('This browser has no WebGL2. Surfaces are drawn in software, at half the resolution.');
   else if (data.kind === 'marks') receiveMarks(data);
   else if (data.kind === 'saved' || data.kind === 'notSaved') {
     const save = saves.get(data.id);
@@ -258,9 +304,9 @@ function receiveMarks({ count: upTo, marks }: FromPictures & { kind: 'marks' }):
 }
 let isHandingOver = false;
 
-/** The faces that the page's style sheets declare, for letters that are painted off it. */
-function facesOf(sheets: StyleSheetList): Face[] {
-  return [...sheets].flatMap((sheet) =>
+/** Returns the typefaces that the page's style sheets declare, with complete addresses. */
+export function pageFaces(): Face[] {
+  return [...document.styleSheets].flatMap((sheet) =>
     rulesOf(sheet).flatMap((rule): Face[] => {
       if (!(rule instanceof CSSFontFaceRule)) return [];
       const value = (name: string) => rule.style.getPropertyValue(name);

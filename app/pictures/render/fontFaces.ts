@@ -13,8 +13,13 @@ export interface Face {
   };
 }
 
+/** Returns the bytes of a file at an address. */
+export const loadFile = async (address: string): Promise<Uint8Array> =>
+  new Uint8Array(await (await fetch(address)).arrayBuffer());
+
 const coversAny = (range: string | undefined, letters: ReadonlySet<string>): boolean =>
   !range ||
+  !letters.size ||
   range.split(',').some((part) => {
     const [, from, to] = /U\+([0-9A-F]+)(?:-([0-9A-F]+))?/i.exec(part) ?? [];
     const [low, high] = [Number.parseInt(from ?? '0', 16), Number.parseInt(to ?? from ?? '0', 16)];
@@ -49,3 +54,12 @@ export async function embeddedFontRules(
   });
   return (await Promise.all(rules)).join('');
 }
+
+const font = (family: string, weight: number): UsedFont => ({ family, weight, style: 'normal', letters: new Set() });
+/** The fonts of a report's own text. Its pictures bring theirs. */
+export const reportFonts: readonly UsedFont[] = [
+  font('IBM Plex Sans', 400),
+  font('IBM Plex Sans', 600),
+  font('IBM Plex Mono', 400),
+  font('Spectral', 600),
+];

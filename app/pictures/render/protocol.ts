@@ -3,6 +3,7 @@ import { packShape, unpackShape } from '../../state/packing';
 import type { PicturesInput } from '../compose/picturesInput';
 import type { StandingMarks } from '../compose/compose';
 import type { Face } from './fontFaces';
+import type { AnyCanvas } from './renderer';
 import type { SavedFile, SavedFormat } from './savedPane';
 
 /* What page and painter say to each other. */
@@ -48,8 +49,8 @@ export interface Change {
 export type ToPictures =
   | {
       readonly kind: 'begin';
-      readonly pictures: OffscreenCanvas;
-      readonly marks: OffscreenCanvas;
+      readonly pictures: AnyCanvas;
+      readonly marks: AnyCanvas;
       readonly faces: readonly Face[];
     }
   | Change
@@ -65,4 +66,8 @@ export type FromPictures =
   | { readonly kind: 'drawn'; readonly count: number; readonly painted: boolean }
   | { readonly kind: 'saved'; readonly id: number; readonly file: SavedFile }
   | { readonly kind: 'notSaved'; readonly id: number; readonly message: string }
-  | { readonly kind: 'failed'; readonly message: string | null };
+  | { readonly kind: 'failed'; readonly message: string | null }
+  /** This thread has no WebGL2; nothing is drawn. */
+  | { readonly kind: 'noGpu' }
+  /** The browser has no WebGL2: surfaces are drawn in software at reduced size. */
+  | { readonly kind: 'reduced' };

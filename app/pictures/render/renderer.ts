@@ -13,12 +13,8 @@ import { speckLayers } from './layers/specks';
 import { triangleLayers } from './layers/triangles';
 import type { Palette } from '../compose/palette';
 import type { Scene } from '../compose/scene';
+import type { Ground, Surfaces } from './surfaces';
 import { rankDepths } from './rankDepths';
-
-/** The grid of the ground: what is small in a scene is said by it. */
-export interface Ground {
-  readonly gridStep: number;
-}
 
 type Layers = ReturnType<typeof makeLayers>;
 function makeLayers(gl: WebGL2RenderingContext) {
@@ -38,6 +34,9 @@ const makeTaskLayers = (gl: WebGL2RenderingContext) => ({
   field: fieldLayers(gl),
 });
 
+/** A canvas of the page, or one that a thread draws on. */
+export type AnyCanvas = OffscreenCanvas | HTMLCanvasElement;
+
 /** Rows of pixels that are read at once. */
 const stripHeight = 256;
 
@@ -48,7 +47,7 @@ const patience = 3000;
  * Draws any number of pictures of one scene on one WebGL2 canvas, each a scissored rectangle seen
  * by its own frame.
  */
-export class Renderer {
+export class Renderer implements Surfaces {
   private readonly gl: WebGL2RenderingContext;
   private layers!: Layers;
   /** Made when a task first has layers of its own. */
@@ -71,7 +70,7 @@ export class Renderer {
 
   /** `onRestored` is called when what the GPU had forgotten is there again and is to be drawn. */
   constructor(
-    private readonly canvas: OffscreenCanvas,
+    private readonly canvas: AnyCanvas,
     onRestored: () => void,
     /** Told when what was lost has not come back in a while, and null when it has. */
     onGone: (message: string | null) => void,
@@ -81,8 +80,8 @@ export class Renderer {
       alpha: false,
       preserveDrawingBuffer: true,
       stencil: true,
-    });
-    if (!gl) throw new Error('WebGL2 is not to be had in this browser');
+    }) as WebGL2RenderingContext | null;
+    if (!gl) throw new Error('This browser has no WebGL2.');
     this.gl = gl;
     this.build();
     let missed: ReturnType<typeof setTimeout> | undefined;

@@ -4,9 +4,10 @@ import type { SavedPane } from '../compose/compose';
 import type { Size } from '../compose/contract';
 import { palettes } from '../compose/palette';
 import { canvasSink } from './canvasSink';
-import { embeddedFontRules, type Face } from './fontFaces';
-import { Renderer } from './renderer';
+import { embeddedFontRules, loadFile, type Face } from './fontFaces';
+import { Renderer, type AnyCanvas } from './renderer';
 import { drawLayer } from './sink';
+import { drawSoftware } from './software/softwareRenderer';
 import { writeSvg } from './svgPicture';
 
 /** SVG with surfaces at so many device pixels to a pixel of the page, or PNG so many pixels wide. */
@@ -18,8 +19,19 @@ export interface SavedFile extends Size {
 }
 
 /** Draws the surfaces of a pane on a canvas of their own. Throws where the GPU holds no picture of that size. */
-function drawSurfaces({ scene, ground, pictures, size }: SavedPane, theme: Theme, pixel: number): OffscreenCanvas {
-  const renderer = new Renderer(new OffscreenCanvas(1, 1), () => undefined, () => undefined); // prettier-ignore
+function drawSurfaces(
+  { scene, ground, pictures, size }: SavedPane,
+  theme: Theme,
+  pixel: number,
+  createCanvas: () => AnyCanvas,
+): OffscreenCanvas {
+  const renderer = createRenderer(createCanvas);
+  if (!renderer) {
+    const { width, height, data } = drawSoftware(scene, ground, pictures, palettes[theme], size, pixel);
+    const canvas = new OffscreenCanvas(width, height);
+    canvas.getContext('2d')!.putImageData(new ImageData(data, width, height), 0, 0);
+    return canvas;
+  }
   try {
     const drawn = renderer.print(scene, ground, pictures, palettes[theme], size, pixel);
     if (drawn) return drawn;
@@ -31,8 +43,14 @@ function drawSurfaces({ scene, ground, pictures, size }: SavedPane, theme: Theme
   }
 }
 
-const loadFile = async (address: string): Promise<Uint8Array> =>
-  new Uint8Array(await (await fetch(address)).arrayBuffer());
+/** Creates a renderer; null without WebGL2. */
+function createRenderer(createCanvas: () => AnyCanvas): Renderer | null {
+  try {
+    return new Renderer(createCanvas(), () => undefined, () => undefined); // prettier-ignore
+  } catch {
+    return null;
+  }
+}
 
 /**
  * Writes a pane as a file.
@@ -44,10 +62,11 @@ export async function savePane(
   theme: Theme,
   format: SavedFormat,
   faces: readonly Face[],
+  createCanvas: () => AnyCanvas,
 ): Promise<SavedFile> {
   const { size, layers } = pane;
   const pixel = format.kind === 'png' ? format.wide / size.width : format.pixel;
-  const canvas = drawSurfaces(pane, theme, pixel);
+  const canvas = drawSurfaces(pane, theme, pixel, createCanvas);
   if (format.kind === 'png') {
     const context = canvas.getContext('2d')!;
     context.setTransform(pixel, 0, 0, pixel, 0, 0);

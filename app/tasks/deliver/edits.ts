@@ -4,7 +4,7 @@ import type { CameraFrame } from '../../../core/camera/frame';
 import { languageOf, vectorsOfParts } from '../../../core/deliver/code';
 import type { Vectors } from '../../../core/deliver/vectors';
 import { base64Of } from '../../../formats/base64';
-import { savedPane } from '../../pictures/page/picturesClient';
+import { pageFaces, savedPane } from '../../pictures/page/picturesClient';
 import { savablePictures } from '../../pictures/page/saving';
 import { escaped } from '../../../formats/escaped';
 import { allCameras } from '../../../formats/project';
@@ -90,9 +90,10 @@ export async function saveReport(): Promise<void> {
   const notice = underWay('Writing the report', () => (stopped = true));
   let stopped = false as boolean;
   try {
-    const [{ reportOf }, { coloured }] = await Promise.all([
+    const [{ reportOf }, { coloured }, { embeddedFontRules, loadFile, reportFonts }] = await Promise.all([
       import('../../../formats/report'),
       import('../../../formats/coloured'),
+      import('../../pictures/render/fontFaces'),
     ]);
     const pictures: ReportPicture[] = [];
     const all = savablePictures();
@@ -108,7 +109,8 @@ export async function saveReport(): Promise<void> {
       });
       notice.at((i + 1) / (all.length + 1));
     }
-    const report = reportOf(await currentRequest(), { title: now.project.name, pictures, code: wishOf(now), coloured });
+    const fonts = await embeddedFontRules(pageFaces(), reportFonts, loadFile);
+    const report = reportOf(await currentRequest(), { title: now.project.name, pictures, fonts, code: wishOf(now), coloured }); // prettier-ignore
     if (stopped) return;
     if (!report.ok) return complain('There is no report of this project.', report.problem.errors);
     saveFile(fileName(now.project, '-report.html'), report.html, 'text/html');

@@ -16,6 +16,9 @@ import { drawFaces, drawField, drawInstances, drawPoints, drawSpecks, drawTriang
  * `renderer.ts` step by step.
  */
 
+/** Places to a pixel that corners snap to: the fewest that GPUs have, and those of software GPUs. */
+const subPixels = 16;
+
 /** A drawn picture: red, green, blue and opacity of each pixel, row by row from the top. */
 export interface Bitmap extends Size {
   readonly data: Uint8ClampedArray<ArrayBuffer>;
@@ -35,7 +38,11 @@ export function drawSoftware(
   size: Size,
   pixel: number,
 ): Bitmap {
-  const raster = new Raster(Math.max(1, Math.round(size.width * pixel)), Math.max(1, Math.round(size.height * pixel)));
+  const raster = new Raster(
+    Math.max(1, Math.round(size.width * pixel)),
+    Math.max(1, Math.round(size.height * pixel)),
+    subPixels,
+  );
   raster.forEachPixel((at) => raster.put(at, ...palette.page));
   for (const picture of pictures) {
     const { rect } = picture;
@@ -46,7 +53,7 @@ export function drawSoftware(
     const y = raster.height - Math.round((size.height - rect.y - rect.height) * pixel) - height;
     const area: RasterArea = { x, y, width, height };
     if (picture.span) {
-      const plane = new Raster(...planeSize([width, height]));
+      const plane = new Raster(...planeSize([width, height]), subPixels);
       drawPicture(plane, scene, ground.gridStep, picture, palette, (pixel * plane.width) / width);
       raster.setArea(area);
       bendToAngles(raster, plane, picture.frame, picture.span);

@@ -205,15 +205,21 @@ function drawSquare(
   const w = clip[3]!;
   if (!(w > 0) || Math.abs(clip[2]!) > w) return;
   const [halfX, halfY] = [(pixels / size[0]) * w, (pixels / size[1]) * w];
+  // A GPU snaps a point's middle, not its corners.
+  const exact = { ...state, isExact: true };
+  const [x, y] = [0, 1].map((i) => {
+    const steps = (16 * size[i as 0 | 1]) / 2;
+    return (Math.round((clip[i]! / w) * steps) / steps) * w;
+  }) as [number, number];
   const corner = (k: 0 | 1 | 2, sx: number, sy: number): void =>
-    corners[k].set([clip[0]! + sx * halfX, clip[1]! + sy * halfY, clip[2]!, w, sx / 2, -sy / 2]);
+    corners[k].set([x + sx * halfX, y + sy * halfY, clip[2]!, w, sx / 2, -sy / 2]);
   corner(0, -1, -1);
   corner(1, 1, -1);
   corner(2, 1, 1);
-  raster.triangle(...corners, 2, state, shader);
+  raster.triangle(...corners, 2, exact, shader);
   corner(1, 1, 1);
   corner(2, -1, 1);
-  raster.triangle(...corners, 2, state, shader);
+  raster.triangle(...corners, 2, exact, shader);
 }
 
 /** Draws discs or squares that face the viewer, none smaller than a pixel. */
