@@ -199,6 +199,64 @@ async function measureInstances(browser) {
   }
 }
 
+const drawnTasks = ['frame', 'convert', 'order', 'pick', 'visibility', 'billboard', 'spawn', 'motion', 'diagnose', 'deliver']; // prettier-ignore
+
+/**
+ * Milliseconds of the drawing thread a frame while the camera is dragged, by part, and from a change to the
+ * picture that shows it, in every task; in Visibility with the field of test bodies too.
+ */
+async function measureDrawing(browser, address) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const rows = [];
+  const drag = async (what) => {
+    await page.locator('main[aria-label=Pictures][aria-busy=false]').waitFor({ timeout: 120_000 });
+    const box = await page.getByTestId('picture').boundingBox();
+    const move = (i) => {
+      const a = (i / 90) * 4 * Math.PI;
+      return page.mouse.move(
+        box.x + box.width * (0.5 + 0.2 * Math.cos(a)),
+        box.y + box.height * (0.5 + 0.2 * Math.sin(a)),
+      );
+    };
+    await move(0);
+    await page.mouse.down();
+    for (let i = 0; i < 15; i++) await move(i);
+    const worker = page.workers().find((one) => one.url().includes('pictures'));
+    await worker.evaluate(() => performance.clearMeasures());
+    for (let i = 15; i < 90; i++) await move(i);
+    const of = await worker.evaluate(() =>
+      Object.fromEntries(
+        ['compose', 'submit', 'marks', 'change to picture'].map((name) => [
+          name,
+          performance.getEntriesByName(name).map(({ duration }) => duration),
+        ]),
+      ),
+    );
+    await page.mouse.up();
+    rows.push({ what, parts: Object.fromEntries(Object.entries(of).map(([name, all]) => [name, summary(all)])) });
+  };
+  for (const task of drawnTasks) {
+    await page.goto(`${address}/${task}`);
+    await page.getByRole('heading', { name: 'The Chain' }).waitFor();
+    await page.waitForTimeout(1500);
+    await drag(task);
+  }
+  for (const count of [10_000, 1_000_000]) {
+    await page.goto(`${address}/visibility`);
+    await page.getByRole('heading', { name: 'The Chain' }).waitFor();
+    await page.keyboard.press('/');
+    await page.getByPlaceholder('A command, a field or a body').fill('How many test bodies');
+    await page.keyboard.press('Enter');
+    const field = page.getByLabel('How many test bodies', { exact: true });
+    await field.fill(String(count));
+    await field.press('Enter');
+    await page.waitForTimeout(count > 100_000 ? 15_000 : 4000);
+    await drag(`visibility, ${count.toLocaleString('en')} test bodies`);
+  }
+  await page.close();
+  return rows;
+}
+
 /** Serves a checkout; gives its address and what ends it. */
 async function served(folder, port) {
   const server = spawn('node', [`${folder}/bin/astrolabe.js`, 'serve', '--port', String(port)], {
@@ -242,7 +300,8 @@ export async function measurePage(against = null) {
     const now = made.at(-1);
     const playing = await measurePlaying(browser, servers.at(-1).address);
     const instances = await measureInstances(browser);
-    return { ...now, playing, instances, before: against ? made[0] : null };
+    const drawing = await measureDrawing(browser, servers.at(-1).address);
+    return { ...now, playing, instances, drawing, before: against ? made[0] : null };
   } finally {
     await browser.close();
     for (const { end } of servers) end();

@@ -53,6 +53,8 @@ let count = 0;
 /** The last change that is on the canvases. */
 let drawn = 0;
 let waiting = false;
+/** When the first change not yet sent was made, in milliseconds since 1970. */
+let askedAt: number | null = null;
 
 /**
  * Fetches the worker and has it make ready; called early, it does so while the page is still made.
@@ -180,6 +182,7 @@ function show(part: Partial<PicturesInput>): void {
 function tell(): void {
   if (waiting) return;
   waiting = true;
+  askedAt ??= performance.timeOrigin + performance.now();
   queueMicrotask(() => {
     waiting = false;
     flush();
@@ -217,7 +220,13 @@ function flush(): void {
   };
   told = { ...now, project };
   if (Object.keys(message.project).length || message.bodies || Object.keys(message.input).length)
-    post({ kind: 'change', count: ++count, ...message });
+    post({
+      kind: 'change',
+      count: ++count,
+      askedAt: askedAt ?? performance.timeOrigin + performance.now(),
+      ...message,
+    });
+  askedAt = null;
   settle();
 }
 

@@ -33,6 +33,18 @@ export interface Painter {
   receive(message: ToPictures): void;
 }
 
+/** How many measures are kept for the bench, which reads them while they come. */
+const mostMeasures = 2000;
+let measures = 0;
+/** Records a measure of the drawing thread; the oldest are dropped. */
+function measure(name: string, start: number, end: number): void {
+  if (measures++ >= mostMeasures) {
+    performance.clearMeasures();
+    measures = 1;
+  }
+  performance.measure(name, { start: Math.max(0, start), end });
+}
+
 /** Creates a painter without canvases: `begin` brings them. */
 export function createPainter(host: PainterHost): Painter {
   const { send } = host;
@@ -89,12 +101,27 @@ export function createPainter(host: PainterHost): Painter {
     if (changed.size || input.isPainting) send({ kind: 'marks', count, marks: changed });
   }
 
+  /** When the page asked for what is being drawn, in milliseconds since 1970; null while nothing is. */
+  let askedAt: number | null = null;
+  /** Measures how long the page waits for a picture, once the GPU has finished it. */
+  function awaitSurfaces(): void {
+    if (askedAt === null) return;
+    if (surfaces?.ready === false) return host.requestFrame(awaitSurfaces);
+    const now = performance.now();
+    measure('change to picture', now - (performance.timeOrigin + now - askedAt), now);
+    askedAt = null;
+  }
+
   function draw(): void {
     if (!input.slots || !marks) return;
+    const begun = performance.now();
     const { size, pixel, theme, isPainting, isSending, route } = input as PicturesInput;
     const { scene, ground, pictures, layers, standing } = compose(project as Project, input as PicturesInput);
+    const composed = performance.now();
     const isDrawn = surfaces?.draw(scene, ground, pictures, palettes[theme], size, pixel) ?? true;
+    const submitted = performance.now();
     if (!isDrawn) schedule();
+    else host.requestFrame(awaitSurfaces);
 
     const { canvas, context } = marks;
     const [width, height] = [Math.round(size.width * pixel), Math.round(size.height * pixel)];
@@ -105,6 +132,9 @@ export function createPainter(host: PainterHost): Painter {
     let isPainted = true;
     for (const layer of layers) if (!drawLayer(sink, layer, theme, (font) => loadedFonts.has(font))) isPainted = false;
     if (isSending) sendMarks(standing);
+    measure('compose', begun, composed);
+    measure('submit', composed, submitted);
+    measure('marks', submitted, performance.now());
 
     const hasTask = loadedTasks.has(route);
     if (!hasTask) void loadMarks(route).then(schedule);
@@ -165,6 +195,7 @@ export function createPainter(host: PainterHost): Painter {
           if (bodies || Object.keys(message.project).length) project = { ...project, ...message.project, ...bodies };
           input = { ...input, ...message.input };
           count = message.count;
+          askedAt ??= message.askedAt;
         }
       }
       schedule();

@@ -41,6 +41,8 @@ export interface Change {
   readonly kind: 'change';
   /** Counts the changes. */
   readonly count: number;
+  /** When the first of them was made, in milliseconds since 1970. */
+  readonly askedAt: number;
   readonly project: Partial<Omit<Project, 'bodies'>>;
   readonly bodies: readonly BodyChange[] | null;
   readonly input: Partial<PicturesInput>;
