@@ -244,9 +244,11 @@ async function measureDrawing(browser, address) {
   for (const count of [10_000, 1_000_000]) {
     await page.goto(`${address}/visibility`);
     await page.getByRole('heading', { name: 'The Chain' }).waitFor();
-    await page.keyboard.press('/');
-    await page.getByPlaceholder('A command, a field or a body').fill('How many test bodies');
-    await page.keyboard.press('Enter');
+    if (count === 10_000) {
+      await page.keyboard.press('/');
+      await page.getByPlaceholder('A command, a field or a body').fill('Show or hide the test bodies');
+      await page.keyboard.press('Enter');
+    }
     const field = page.getByLabel('How many test bodies', { exact: true });
     await field.fill(String(count));
     await field.press('Enter');

@@ -98,6 +98,6 @@ export async function buildApp({ force = false } = {}) {
   if (!force && !changed('dist/app/sw.js', sources.app)) return;
   console.log('Building the application…');
   const { build } = await import('vite');
-  await build({ configFile: at('app/vite.config.ts'), logLevel: 'warn' });
+  await build({ configFile: at('app/vite.config.ts'), configLoader: 'runner', logLevel: 'warn' });
   await standAlone();
 }

@@ -22,6 +22,7 @@ import { snapshotFrame } from './snapshots';
 import { clipOf, groundOf, rulersAround, type StandingLayer } from './clips';
 import { standingIn } from './standing';
 import { layersOf, openTask, paintingOf, standingOf, tintsOf, underPointerOf, type OpenTask } from './taskMarks';
+import { textBoxes } from './textBoxes';
 import { trayLayers } from './tray';
 
 /** A picture with its caption left out, and the layers of marks over it. */
@@ -228,16 +229,18 @@ function panesIn(now: Moment, input: PicturesInput, purpose: 'screen' | 'file'):
 }
 
 /** The marks at the pointer over the camera's picture, and the figures of its rulers, which make room for them. */
-function pointerLayer(now: Moment, { css }: PicturesInput, task: OpenTask | null, look: Look, slot: Slot): Layer {
+function pointerLayer(now: Moment, input: PicturesInput, task: OpenTask | null, look: Look, slot: Slot): Layer {
+  const { css } = input;
   const view = viewOf('camera', now.frame, plateSize(slot));
-  const { size, scale } = view;
+  const { size } = view;
   const [x, y] = cornerOf('camera', slot);
+  const standing = standingIn(view, now, standingOf(task, view, look), look, input.shown);
   return {
     ...{ x, y, ground: 'plate', clip: clipOf(view, 'rulers') },
     marks: [
       ...underPointerOf(task, view, css, look),
       ...rulerFigures(now, css, size.width, size.height),
-      ...pointerMarks(now, css, size.width, size.height, scale),
+      ...pointerMarks(now, css, view, textBoxes(standing.flatMap(({ marks }) => marks))),
     ],
   };
 }

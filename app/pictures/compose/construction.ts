@@ -1,4 +1,4 @@
-import { placeIn, unitsPerPixel, scaleBarOf, cutOf } from './drawingGeometry';
+import { placeIn, unitsPerPixel, cutOf } from './drawingGeometry';
 import { degrees } from '../../../core/math/angle';
 import type { CameraFrame } from '../../../core/camera/frame';
 import { fieldOfView } from '../../../core/camera/projection';
@@ -9,34 +9,20 @@ import { angleText } from '../../ui/angles';
 import { figure } from '../../ui/figures';
 import type { PictureView, Word } from './contract';
 import { cutPoint, headingOf, type DrawingName } from './drawings';
-import { textWidth, type Rect, type Spot } from './labels';
-import { closed, dimensionMarks, n2, open, probeMarks, type Mark } from './marks';
+import type { Rect, Spot } from './labels';
+import { dimensionMarks } from './dimension';
+import { closed, n2, open, probeMarks, type Mark } from './marks';
 
-/** The room that the axes and the scale bar of a drawing take, where no name may stand. */
-export function furnitureOf(view: PictureView): Rect[] {
-  const { left, width } = scaleBarOf(view);
-  const { height: h } = view.size;
-  return [
-    { x: 8, y: h - 46, width: 64, height: 42 },
-    { x: left - 8, y: h - 33, width: 5 * width + 40, height: 26 },
-  ];
-}
-
-/** The room that the figures among marks take. */
-export const figuresOf = (marks: readonly Mark[]): Rect[] =>
-  marks.flatMap((mark) => {
-    if (!('text' in mark)) return [];
-    const { x = 0, y = 0 } = mark;
-    const width = textWidth(mark.text, true);
-    const left = mark.anchor === 'middle' ? x - width / 2 : mark.anchor === 'end' ? x - width : x;
-    // Turned figures take the room of their length either way.
-    return mark.turn
-      ? [{ x: x - width / 2, y: y - width / 2, width, height: width }]
-      : [{ x: left, y: y - 11, width, height: 14 }];
-  });
-
-/** The frustum in a drawing, its axis and angle, and how far the probe is. */
-export function constructionOf(view: PictureView, moment: Moment): Mark[] {
+/**
+ * Returns the frustum in a drawing with its axis and field of view, and the distance of the probe.
+ *
+ * @param taken - rectangles where no figure may be
+ */
+export function constructionOf(
+  view: PictureView,
+  moment: Moment,
+  taken: readonly Rect[],
+): { marks: Mark[]; words: Word[] } {
   const name = view.name as DrawingName;
   const at = placeIn(view);
   const { frame, chain, codec: e } = moment;
@@ -58,10 +44,7 @@ export function constructionOf(view: PictureView, moment: Moment): Mark[] {
   const [a0, a1] = [onArc(f0), onArc(f1)];
   const middle: Vec2 = [(a0[0] + a1[0]) / 2, (a0[1] + a1[1]) / 2];
   const outward = Math.hypot(middle[0] - eye[0], middle[1] - eye[1]) || 1;
-  const arcText: Vec2 = [
-    middle[0] + ((middle[0] - eye[0]) / outward) * 14,
-    middle[1] + ((middle[1] - eye[1]) / outward) * 14,
-  ];
+  const way: Vec2 = [(middle[0] - eye[0]) / outward, (middle[1] - eye[1]) / outward];
   const sweep = (a0[0] - eye[0]) * (a1[1] - eye[1]) - (a0[1] - eye[1]) * (a1[0] - eye[0]) > 0 ? 1 : 0;
   const probe = chain.ok ? chain.value.world : null;
   const marks: Mark[] = [{ ink: 'frustum-fill', d: closed([n0, f0, f1, n1]) }];
@@ -70,21 +53,22 @@ export function constructionOf(view: PictureView, moment: Moment): Mark[] {
     { ink: 'frustum-line', d: infinite ? open([f0, n0, n1, f1]) : closed([n0, f0, f1, n1]) },
     { ink: 'gaze-axis', d: open([eye, axisEnd]) },
   );
-  if (field !== null && radius > 18)
-    marks.push(
-      {
-        ink: 'dimension',
-        d: `M${n2(a0[0])} ${n2(a0[1])}A${n2(radius)} ${n2(radius)} 0 0 ${sweep} ${n2(a1[0])} ${n2(a1[1])}`,
-      },
-      {
-        ink: 'figure',
-        x: arcText[0],
-        y: arcText[1] + 4,
-        anchor: 'middle',
-        text: angleText(e, field),
-      },
+  const words: Word[] = [];
+  if (field !== null && radius > 18) {
+    const arc = `A${n2(radius)} ${n2(radius)} 0 0 ${sweep} ${n2(a1[0])} ${n2(a1[1])}`;
+    marks.push({ ink: 'dimension', d: `M${n2(a0[0])} ${n2(a0[1])}${arc}` });
+    // Beyond the arc along the axis; where other text is, farther on, else to a side of it.
+    const spots = [14, 28, 42, 56].flatMap((along) =>
+      [0, -34, 34].map((side): Spot => ({
+        ...{ dx: way[0] * along - way[1] * side, dy: way[1] * along + way[0] * side, anchor: 'middle' },
+      })),
     );
-  if (probe) marks.push(...probeDistance(view, probe, moment));
+    const order = spots.sort(
+      (p, q) => Math.abs(p.dx * way[1] - p.dy * way[0]) - Math.abs(q.dx * way[1] - q.dy * way[0]),
+    );
+    words.push({ text: angleText(e, field), at: middle, ink: 'figure', priority: 3, spots: order });
+  }
+  if (probe) marks.push(...probeDistance(view, probe, moment, taken));
   marks.push({
     ink: 'eye',
     x: eye[0],
@@ -92,14 +76,15 @@ export function constructionOf(view: PictureView, moment: Moment): Mark[] {
     turn: degrees(Math.atan2(axisEnd[1] - eye[1], axisEnd[0] - eye[0])) + 90,
     d: 'M0 -5.5L4 4H-4Z',
   });
-  return probe ? [...marks, ...probeMarks(at(probe), 5.5)] : marks;
+  if (probe) marks.push(...probeMarks(at(probe), 5.5));
+  return { marks, words };
 }
 
 /**
  * Plan: the level distance along the heading. Section: the distance ahead along the gaze. Each
  * clear of the frustum's axis on the probe's side.
  */
-function probeDistance(view: PictureView, probe: Vec3, { frame }: Moment): Mark[] {
+function probeDistance(view: PictureView, probe: Vec3, { frame }: Moment, taken: readonly Rect[]): Mark[] {
   const at = placeIn(view);
   const perPixel = unitsPerPixel(view);
   const d = sub(probe, frame.eye);
@@ -121,6 +106,7 @@ function probeDistance(view: PictureView, probe: Vec3, { frame }: Moment): Mark[
     },
     ...dimensionMarks(point(0, clear), point(length, clear), `${figure(length, 2)} ${plan ? 'level' : 'ahead'}`, {
       ink: plan ? 'figure' : 'figure-water',
+      taken,
     }),
   ];
 }

@@ -19,12 +19,14 @@ export const placeIn =
 export const unitsPerPixel = ({ frame: { extents }, size }: PictureView): number =>
   (extents.top - extents.bottom) / size.height;
 
-/** The scale bar of a drawing: a round length, in pixels, and where it begins. */
-export function scaleBarOf(view: PictureView): { unit: number; width: number; left: number } {
+/** Returns the scale bar of a drawing: a round length, its width in pixels, and where the bar begins. */
+export function scaleBarOf(view: PictureView, unitName: string): { unit: number; width: number; left: number } {
   const perPixel = unitsPerPixel(view);
   const unit = niceBelow(perPixel * 18);
   const width = unit / perPixel;
-  return { unit, width, left: view.size.width - 34 - 5 * width };
+  // The bar's last figure and the unit behind it end before the edge.
+  const figures = String(Number((5 * unit).toPrecision(12))).length * 3.5 + (unitName.length + 1) * 7;
+  return { unit, width, left: view.size.width - Math.max(34, figures + 8) - 5 * width };
 }
 
 /**

@@ -6,7 +6,9 @@ import { screenUnit, unitMark } from '../../state/wording';
 import { scaleBarOf } from './drawingGeometry';
 import type { PictureView, Size } from './contract';
 import type { InkRole } from './inks';
+import type { Rect } from './labels';
 import { n2, type Mark } from './marks';
+import { textBoxes } from './textBoxes';
 import { rulerX, rulerY } from './slots';
 import { niceAbove } from '../../../core/math/nice';
 
@@ -95,7 +97,9 @@ export function axesAndScaleMarks(view: PictureView, { codec: e, project, flat }
     return `${v[i]! > 0 ? '+' : '-'}${'xyz'[i]}`.replace('-', '\u2212') as SignedAxis;
   };
   const { height: h } = view.size;
-  const { unit, width: w, left: x0 } = scaleBarOf(view);
+  const unitName = unitMark(project.unit);
+  const { unit, width: w, left: x0 } = scaleBarOf(view, unitName);
+  const last = String(Number((unit * 5).toPrecision(12)));
   const figure = (x: number, y: number, text: string, anchor: 'start' | 'middle' = 'start'): Mark => ({
     ...{ ink: 'figure', x, y, text, anchor },
   });
@@ -107,7 +111,19 @@ export function axesAndScaleMarks(view: PictureView, { codec: e, project, flat }
     { ink: 'scale-bar-border', d: rectangle(x0, h - 16.5, w * 5, 4) },
     { ink: 'scale-bar', d: [0, 2, 4].map((i) => rectangle(x0 + i * w, h - 16.5, w, 4)).join('') },
     figure(x0, h - 21, '0', 'middle'),
-    figure(x0 + 5 * w, h - 21, `${Number((unit * 5).toPrecision(12))} ${unitMark(project.unit)}`, 'middle'),
+    // The number over the end of the bar, the unit behind it.
+    figure(x0 + 5 * w - last.length * 3.5, h - 21, `${last} ${unitName}`),
+  ];
+}
+
+/** Returns where the axes and the scale bar are: no name may be there. */
+export function furnitureBoxes(view: PictureView, now: Moment): Rect[] {
+  const { height: h } = view.size;
+  const { width, left } = scaleBarOf(view, unitMark(now.project.unit));
+  return [
+    { x: 12, y: h - 44, width: 32, height: 32 },
+    { x: left - 2, y: h - 18, width: 5 * width + 4, height: 8 },
+    ...textBoxes(axesAndScaleMarks(view, now)),
   ];
 }
 

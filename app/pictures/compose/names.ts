@@ -22,7 +22,8 @@ import type { PictureView, Word } from './contract';
 import { pictureCorners } from './drawings';
 import { placeWords } from './placement';
 import { overlap, place, textWidth, type Label, type Rect } from './labels';
-import { n2, probeMarks, type Mark } from './marks';
+import { n2, probeMarks, type Mark, type Text } from './marks';
+import { textBox } from './textBoxes';
 
 /* What the house draws over the camera's picture: the limits of the ground, and the names. */
 
@@ -155,12 +156,14 @@ export function nameMarks(
   moment: Moment,
   selected: readonly string[],
   ofTask: readonly Word[],
+  ofMarks: readonly Rect[] = [],
 ): Mark[] {
   const { frame, project, placed, roots, chain, flat, codec: e } = moment;
   const landmarks = landmarksOf(project.bodies, placed, roots);
   const bounds: Rect = { x: 3, y: 3, width: width - 6, height: height - 6 };
-  // The line that counts what has no name keeps its place.
-  const taken: Rect[] = [{ x: width - 206, y: height - 22, width: 206, height: 20 }];
+  // The line that counts unnamed bodies keeps its place.
+  const countLine: Rect = { x: width - 206, y: height - 22, width: 206, height: 22 };
+  const taken: Rect[] = [...ofMarks, countLine];
   if (flat) {
     const [x, y] = flatCamera(project).anchor;
     taken.push({ x: x * scale - 9, y: y * scale - 9, width: 18, height: 18 });
@@ -242,7 +245,8 @@ export function nameMarks(
     .filter((one) => one.apparent >= leastNamed || one.isPoint || selected.includes(one.id))
     .sort((a, b) => a.word.priority - b.word.priority)
     .slice(0, mostNamed);
-  const near = outside.filter(({ apparent }) => apparent >= leastNamed).sort((a, b) => a.ahead - b.ahead);
+  const isFree = ({ ex, ey }: { ex: number; ey: number }) => !overlap(countLine, { x: ex, y: ey, width: 1, height: 1 });
+  const near = outside.filter((one) => one.apparent >= leastNamed && isFree(one)).sort((a, b) => a.ahead - b.ahead);
   const named = placeWords([...ofTask, ...large.map(({ word }) => word)], bounds, taken);
   const edge = place(
     near.slice(0, 6).map(({ word }) => word),
@@ -278,16 +282,14 @@ export function nameMarks(
   }
   const unnamed = inside.filter(({ word }) => !named.placed.has(word)).length;
   const off = outside.length - edge.placed.length;
-  if (unnamed + off > 0)
-    marks.push({
-      ink: 'note-muted',
-      x: width - 8,
-      y: height - 8,
-      anchor: 'end',
-      text: [unnamed ? `${unnamed} more in view` : '', off ? `${off} more off the picture` : '']
-        .filter(Boolean)
-        .join(', '),
-    });
+  if (unnamed + off > 0) {
+    const parts = [unnamed ? `${unnamed} more in view` : '', off ? `${off} more off the picture` : ''];
+    const line = (text: string): Text => ({ ink: 'note-muted', x: width - 8, y: height - 8, anchor: 'end', text });
+    // A narrow picture has room for the sum alone.
+    const fitting = [parts.filter(Boolean).join(', '), `${unnamed + off} more`].map(line);
+    const counted = fitting.find((one) => textBox(one).x > 4);
+    if (counted) marks.push(counted);
+  }
   if (probe && probeLabel) {
     const { x, y, anchor } = probeLabel;
     marks.push(...probeMarks([probe[0] * scale, probe[1] * scale], 8), {
@@ -338,8 +340,11 @@ function tileFigures(
       if (!pixel.ok) continue;
       const [x, y] = [pixel.value[0] * scale, pixel.value[1] * scale];
       if (x < 14 || y < 10 || x > width - 14 || y > height - 10) continue;
-      // The figure is wider than it is high: its ends must be clear of bodies too.
-      const ends = [-0.5, 0, 0.5].map((k) => addScaled(middle, frame.right, (28 * k) / (pixels / size)));
+      // The whole figure must be clear of bodies.
+      const perPixel = size / pixels;
+      const ends = [-16, 0, 16].flatMap((across) =>
+        [-8, 0, 8].map((up) => addScaled(addScaled(middle, frame.right, across * perPixel), frame.up, up * perPixel)),
+      );
       if (ends.every((p) => !pickFlat(p, bodies).length))
         out.push({ key: row * columns + column, x, y, text: figure(value, 1) });
     }

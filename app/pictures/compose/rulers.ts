@@ -3,10 +3,10 @@ import type { Vec2 } from '../../../core/math/vec3';
 import { readPointer } from '../../state/pointerReadout';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
-import { textWidth } from './labels';
+import { overlap, textWidth, type Rect } from './labels';
 import { n2, type Mark } from './marks';
 import { rulerX } from './slots';
-import type { PictureView } from './contract';
+import type { PictureView, Size } from './contract';
 
 /** No pointer: it takes no place on the rulers. */
 const nowhere: Vec2 = [-1e6, -1e6];
@@ -40,7 +40,7 @@ export function rulerFigures({ codec: e, frame }: Moment, css: Vec2, width: numb
   const write = (x: number, y: number, anchor: 'middle' | 'end', text: string) =>
     marks.push({ ink: 'ruler-figure', x, y, anchor, text });
   for (const [at, text] of x) if (Math.abs(at - px) >= 28 && at > 6 - rulerX) write(at, -11, 'middle', text);
-  for (const [at, text] of y) if (Math.abs(at - py) >= 14) write(-12, at + 4, 'end', text);
+  for (const [at, text] of y) if (Math.abs(at - py) >= 14) write(-10, at + 4, 'end', text);
   for (const q of [-1, -0.5, 0, 0.5, 1]) {
     const [qx, qy] = [((q + 1) / 2) * width, ((1 - e.fromNdc([0, q, 0]).upward) / 2) * height];
     if (Math.abs(qx - px) >= 36 && qx < width + 1) write(q === 1 ? qx - 6 : qx, height + 19, 'middle', shortNdc(q, 1));
@@ -49,8 +49,17 @@ export function rulerFigures({ codec: e, frame }: Moment, css: Vec2, width: numb
   return marks;
 }
 
-/** The hairlines and their tags in the rulers. */
-export function pointerMarks(moment: Moment, css: Vec2, width: number, height: number, scale: number): Mark[] {
+/**
+ * Returns the hairlines at the pointer, their tags in the rulers, and the distance of the surface there.
+ *
+ * @param taken - text of the picture, which the distance leaves free where it can
+ */
+export function pointerMarks(
+  moment: Moment,
+  css: Vec2,
+  { size: { width, height }, scale }: Pick<PictureView, 'size' | 'scale'>,
+  taken: readonly Rect[],
+): Mark[] {
   const { codec: e, frame } = moment;
   const [x, y] = [css[0] * scale, css[1] * scale];
   if (x < 0 || y < 0 || x > width || y > height) return [];
@@ -64,7 +73,7 @@ export function pointerMarks(moment: Moment, css: Vec2, width: number, height: n
   return [
     { ink: 'hairline', d: `M${hx} 0V${hy - 9}M${hx} ${hy + 9}V${height}M0 ${hy}H${hx - 9}M${hx + 9} ${hy}H${width}` },
     { ink: 'hair-cross', d: `M${hx} ${hy - 5}V${hy + 5}M${hx - 5} ${hy}H${hx + 5}` },
-    ...(range === null ? [] : rangeNote(hx, hy, x > width - 80, figure(range, 2))),
+    ...(range === null ? [] : rangeNote(hx, hy, { width, height }, figure(range, 2), taken)),
     ...tag(x, -12.5, figure(screen[0], decimals), 'middle'),
     // The left field has room for four characters.
     ...tag(-7, y, figure(screen[1], Math.abs(screen[1]) < 100 ? decimals : 0), 'end'),
@@ -77,13 +86,19 @@ const box = (x: number, y: number, width: number, height: number) =>
   `M${n2(x)} ${n2(y)}h${n2(width)}v${n2(height)}h${n2(-width)}Z`;
 const figureWidth = (text: string) => textWidth(text, true) + 6;
 
-/** The range at the pointer, backed so that it reads over any label. */
-function rangeNote(x: number, y: number, left: boolean, text: string): Mark[] {
+/** Returns the distance beside the pointer, on a ground of its own: in the first corner where no text is. */
+function rangeNote(x: number, y: number, { width, height }: Size, text: string, taken: readonly Rect[]): Mark[] {
   const wide = figureWidth(text);
-  const start = left ? x - 8 - wide : x + 6;
+  const corners = [6, -21, 22, -37, 38, -53].flatMap((dy) =>
+    [6, -8 - wide].map((dx) => ({ x: x + dx, y: y + dy, width: wide, height: 15 })),
+  );
+  const inside = corners.filter((box) => box.x >= 0 && box.y >= 0 && box.x + wide <= width && box.y + 15 <= height);
+  const at = inside.find((box) => !taken.some((other) => overlap(other, box)));
+  // Without room it is read in the strip below the pictures.
+  if (!at) return [];
   return [
-    { ink: 'range-note', d: box(start, y + 6, wide, 15) },
-    { ink: 'figure-bare', x: start + 3, y: y + 17.5, text },
+    { ink: 'range-note', d: box(at.x, at.y, wide, 15) },
+    { ink: 'figure-bare', x: at.x + 3, y: at.y + 11.5, text },
   ];
 }
 

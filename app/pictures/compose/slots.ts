@@ -2,7 +2,7 @@ import type { Size } from './contract';
 import type { PaneName } from './panes';
 
 /** The chrome round the picture: ruler fields left and right, top and bottom. */
-export const rulerX = 40;
+export const rulerX = 44;
 export const rulerY = 26;
 
 export const caption = 24;

@@ -2,7 +2,9 @@ import { type StandingLayer, inside } from './clips';
 import type { Shown } from './snapshots';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
-import { constructionOf, frustumFrom, namesOf, figuresOf, furnitureOf } from './construction';
+import { constructionOf, frustumFrom, namesOf } from './construction';
+import { furnitureBoxes } from './furniture';
+import { textBoxes } from './textBoxes';
 import type { Drawn, Look, PictureView } from './contract';
 import { drawnFar } from './drawings';
 import { probeMarks, type Mark } from './marks';
@@ -19,26 +21,29 @@ export const standingIn = memo(
     const { size } = view;
     switch (view.name) {
       case 'camera': {
+        const snapshot = snapshotMarks(view, now, shown);
         const ground = now.flat ? { marks: [], words: [] } : groundMarks(view, now);
         return [
-          { marks: [...marks, ...anchorMarks(view, now), ...snapshotMarks(view, now, shown)], within: 'rulers' },
+          { marks: [...marks, ...anchorMarks(view, now), ...snapshot], within: 'rulers' },
           { marks: ground.marks, within: 'picture' },
-          { marks: nameMarks(view, now, look.selected, [...ground.words, ...words]), within: 'rulers' },
+          { marks: nameMarks(view, now, look.selected, [...ground.words, ...words], textBoxes([...marks, ...snapshot])), within: 'rulers' }, // prettier-ignore
         ];
       }
       case 'plan':
       case 'section': {
         const others = otherCameraMarks(view, now);
         const names = namesOf(view, now);
-        const construction = constructionOf(view, now);
-        const taken = [...names.taken, ...furnitureOf(view), ...figuresOf(construction)];
-        const placed = placeWords([...names.words, ...others.words, ...words], inside(size, 3), taken);
-        return picture([...names.marks, ...construction, ...others.marks, ...marks, ...placed.marks]);
+        const fixed = [...names.taken, ...(view.name === 'plan' ? furnitureBoxes(view, now) : []), ...textBoxes(marks)];
+        const construction = constructionOf(view, now, fixed);
+        const taken = [...fixed, ...textBoxes(construction.marks)];
+        const house = [...names.words, ...construction.words, ...others.words];
+        const placed = placeWords([...house, ...words], inside(size, 3), taken);
+        return picture([...names.marks, ...construction.marks, ...others.marks, ...marks, ...placed.marks]);
       }
       case 'world': {
         const others = otherCameraMarks(view, now);
         const world = worldMarks(view, now);
-        const taken = [...world.taken, ...furnitureOf(view), ...figuresOf(world.marks)];
+        const taken = [...world.taken, ...furnitureBoxes(view, now), ...textBoxes([...world.marks, ...marks])];
         const placed = placeWords([...world.words, ...others.words, ...words], inside(size, 3), taken);
         return picture([...world.marks, ...others.marks, ...marks, ...placed.marks]);
       }
@@ -50,6 +55,7 @@ export const standingIn = memo(
         if (eye) own.push({ ink: 'eye', x: eye[0], y: eye[1], d: 'M0 -5L4.5 3.5H-4.5Z' });
         if (probe) own.push(...probeMarks(probe, 5.5));
         const taken = [eye, probe].flatMap((p) => (p ? [{ x: p[0] - 9, y: p[1] - 9, width: 18, height: 18 }] : []));
+        taken.push(...textBoxes(marks));
         const name = now.project.bodies.find(({ id }) => id === now.project.probe.body)?.name ?? 'Free point';
         const house = [
           ...(probe ? [{ text: name, at: probe, ink: 'name-strong' as const, priority: 0 }] : []),
@@ -59,7 +65,7 @@ export const standingIn = memo(
         return picture([...own, ...others.marks, ...marks, ...placed.marks]);
       }
       default: {
-        const placed = placeWords(words, inside(size, 3), []);
+        const placed = placeWords(words, inside(size, 3), textBoxes(marks));
         return picture([...marks, ...placed.marks]);
       }
     }

@@ -7,7 +7,8 @@ import { placeIn } from './drawingGeometry';
 import type { PictureView, Word } from './contract';
 import { pictureCorners } from './drawings';
 import type { Rect } from './labels';
-import { closed, dimensionMarks, n2, probeMarks, type Mark } from './marks';
+import { dimensionMarks } from './dimension';
+import { closed, n2, probeMarks, type Mark } from './marks';
 
 /** Where in the plan of a flat world the things lie that can be taken hold of. */
 export function worldPlaces(view: PictureView, { frame, chain, project }: Moment) {
@@ -54,8 +55,8 @@ export function worldMarks(view: PictureView, moment: Moment): { marks: Mark[]; 
   const marks: Mark[] = [
     { ink: 'frustum-fill', d: closed(corners) },
     { ink: 'frustum-line', d: closed(corners) },
-    ...dimensionMarks(...above, side(e.right - e.left), { at: 0.27 }),
-    ...dimensionMarks(...right, side(e.top - e.bottom)),
+    ...dimensionMarks(...above, side(e.right - e.left), { taken }),
+    ...dimensionMarks(...right, side(e.top - e.bottom), { taken }),
     {
       ink: 'anchor',
       d: `M${n2(focused[0] - 9)} ${n2(focused[1])}h18M${n2(focused[0])} ${n2(focused[1] - 9)}v18`,
