@@ -158,3 +158,24 @@ async function show(page: Page, route: string, commands: readonly string[]): Pro
   await page.getByRole('link', { name: new RegExp(route, 'i') }).click();
   for (const name of commands) await command(page, name);
 }
+
+test('panes that are no pictures save as what they are', async ({ page }) => {
+  await openBench(page, '/order');
+  const saved = async (pane: string) => {
+    const saving = page.waitForEvent('download');
+    await page
+      .locator(`[data-picture="${pane}"]`)
+      .getByRole('button', { name: /^Save: / })
+      .click();
+    const file = await saving;
+    return { name: file.suggestedFilename(), text: readFileSync(await file.path(), 'latin1') };
+  };
+  const three = await saved('order/three');
+  expect(three.name).toMatch(/three-ways\.svg$/);
+  expect(three.text).toMatch(/^<svg[^>]*viewBox="0 0 960 320"[\s\S]*>Uncut, wrong<\/text>/);
+  await page.getByRole('link', { name: /Deliver/ }).click();
+  expect((await saved('deliver/code')).text).toContain('world');
+  await page.getByRole('link', { name: /Pick/ }).click();
+  await expect(page.getByText(/\d+ × \d+ rays/)).toBeVisible({ timeout: 20_000 });
+  expect((await saved('pick/sweep')).text.slice(1, 4)).toBe('PNG');
+});

@@ -62,6 +62,8 @@ export interface TaskPane {
   readonly title: string;
   readonly sub?: string;
   readonly Content: ComponentType<{ size: Size }>;
+  /** Saves what the pane shows as a file. */
+  readonly save?: () => void;
   /** In the row of panes, or as the row below of a height in pixels. */
   readonly place: 'row' | { readonly height: number };
   /** The only kind of world that it has a meaning in, if not both. */

@@ -29,7 +29,16 @@ const lineColours: readonly Colour[] = ['hair2', 'brass', 'grat'];
 const pictureGrounds: readonly Colour[] = ['plate', 'sky', 'water', 'water2'];
 
 /** Light areas that an edge of another ink bounds, and rims that separate a mark from its surroundings. */
-const areas: readonly InkRole[] = ['frustum-fill', 'region', 'range-note', 'plate-field', 'ruler-ground', 'probe-halo'];
+const areas: readonly InkRole[] = [
+  'frustum-fill',
+  'region',
+  'range-note',
+  'fault-fill',
+  'panel-field',
+  'plate-field',
+  'ruler-ground',
+  'probe-halo',
+];
 
 describe.each(Object.keys(themes) as Theme[])('contrast of the %s theme', (theme) => {
   const colour = (name: Colour) => rgb(themes[theme][name]);

@@ -63,6 +63,7 @@ const table = {
   'ruler-figure': { fill: 'ink2', font: mono },
   'ruler-unit': { fill: 'ink2', font: { ...serif, size: 12 } },
   'tag-figure': { fill: 'plate', font: { ...mono, weight: 500 } },
+  'figure-fault': { fill: 'verm', font: mono, ...halo },
   sounding: { fill: 'ink2', font: mono },
   'error-note': { fill: 'verm', font: serif, ...halo },
   // Leaders and arrows of names.
@@ -81,6 +82,8 @@ const table = {
   'ruler-ticks': line('ink', 0.75),
   'scale-bar': { fill: 'ink' },
   'scale-bar-border': line('ink', 0.75, { fill: 'plate' }),
+  'panel-field': { fill: 'sunk' },
+  'panel-viewport': line('ink', 1, { fill: 'plate' }),
   'screen-bars': { fill: 'ink' },
   // The camera's picture.
   horizon: line('ink', 0.9),
@@ -121,6 +124,8 @@ const table = {
   'ray-head': { fill: 'ink' },
   ghost: line('ink2', 1, { dash: [3, 3] }),
   fault: line('verm', 1.25, { dash: [5, 3] }),
+  'fault-fill': { fill: 'verm', opacity: 0.09 },
+  'fault-dot': { fill: 'verm' },
   region: { fill: 'teal', opacity: 0.14 },
   'region-edge': line('teal', 1.25),
   path: line('brass', 1, { dash: [6, 3] }),

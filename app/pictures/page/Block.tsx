@@ -18,6 +18,7 @@ export function Block({
   facts,
   fits = false,
   savable = false,
+  save,
   children,
 }: {
   slot: Slot;
@@ -31,6 +32,8 @@ export function Block({
   fits?: boolean;
   /** Whether it is a picture that can be saved as a file. */
   savable?: boolean;
+  /** Saves what is no picture, as what it is. */
+  save?: (() => void) | undefined;
   children: ReactNode;
 }) {
   const enlarged = useSettings((state) => state.enlarged);
@@ -51,6 +54,11 @@ export function Block({
           </button>
         )}
         {savable && <SaveMenu name={name} title={title} />}
+        {save && (
+          <button className="small" aria-label={`Save: ${title}`} onClick={save}>
+            Save
+          </button>
+        )}
         <button className="small enlarge" onClick={() => useSettings.setState({ enlarged: enlarged ? null : name })}>
           {enlarged ? 'Show all' : 'Enlarge'}
         </button>

@@ -29,6 +29,7 @@ import { gridStepOf } from '../compose/drawings';
 import type { TaskHandles } from './Handles';
 import { MainPlate } from './MainPlate';
 import { PaneTitle } from './PaneTitle';
+import { savePointTable } from '../../edits/pointTable';
 import {
   housePanes,
   paneFits,
@@ -58,6 +59,8 @@ export interface OwnPane {
   readonly sub?: string | undefined;
   /** What stands in it; a picture that the GPU draws where there is none. */
   readonly Content: ComponentType<{ size: Size }> | null;
+  /** Saves what stands in it, where that is no picture. */
+  readonly save?: (() => void) | undefined;
   readonly place: 'row' | { readonly height: number };
   readonly world?: 'space' | 'flat' | undefined;
 }
@@ -232,6 +235,7 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit, ticksOf }: P
             sub={slot.width > 300 && sub}
             fits={name === 'plan' || name === 'section' || name === 'outside'}
             savable={name !== 'points' && !ownPanes.find((one) => one.name === name)?.Content}
+            save={name === 'points' ? savePointTable : ownPanes.find((one) => one.name === name)?.save}
           >
             {content(name, slot)}
           </Block>

@@ -1,8 +1,11 @@
 import { fileName } from '../../edits/exporting';
 import { currentProject } from '../../state/document';
-import { saveBlob } from '../../ui/files';
+import { saveBlob, saveFile } from '../../ui/files';
 import { complain, say, underWay } from '../../ui/notices';
-import { savedPane } from './picturesClient';
+import { themeInForce, useSettings } from '../../state/settings';
+import type { Size } from '../compose/contract';
+import type { Layer } from '../compose/layer';
+import { pageFaces, savedPane } from './picturesClient';
 
 /* Saves pictures as files. */
 
@@ -40,6 +43,23 @@ export async function savePng(name: string, title: string, wide: number): Promis
   if (!png) return;
   saveBlob(nameFor(title, 'png'), png.blob);
   say(`“${title}” is saved, ${png.width} × ${png.height} pixels.`);
+}
+
+/** Saves marks without surfaces as SVG: diagrams of tasks. */
+export async function saveMarks(title: string, size: Size, layers: readonly Layer[]): Promise<void> {
+  const svg = await made(title, async () => {
+    const [{ writeSvg }, { embeddedFontRules, loadFile }] = await Promise.all([
+      import('../render/svgPicture'),
+      import('../render/fontFaces'),
+    ]);
+    const theme = themeInForce(useSettings.getState().theme);
+    return writeSvg({ size, surfaces: null, layers, theme }, (fonts) =>
+      embeddedFontRules(pageFaces(), fonts, loadFile),
+    );
+  });
+  if (!svg) return;
+  saveFile(nameFor(title, 'svg'), svg, 'image/svg+xml');
+  say(`“${title}” is saved as SVG.`);
 }
 
 /** Returns the pictures on the screen, by the names of their panes, with their titles. */

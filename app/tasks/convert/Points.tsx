@@ -1,10 +1,8 @@
+import { pointTableText, savePointTable } from '../../edits/pointTable';
 import { useState, type DragEvent } from 'react';
-import { spacesStride } from '../../../core/kernels/spaces';
 import type { Problem } from '../../../core/reasons';
-import { writeTable } from '../../../formats/csv';
 import { placeWords } from '../../../formats/places';
-import { outsideWords } from '../../state/wording';
-import { currentMoment, useMoment } from '../../state/tempo';
+import { useMoment } from '../../state/tempo';
 import { showPane } from '../../edits/panes';
 import { textOfFile } from '../../edits/importing';
 import { useKeeping } from '../../state/autosave';
@@ -24,8 +22,8 @@ import { NameField } from '../../ui/NameField';
 import { Radio, Radios } from '../../ui/Radios';
 import { Lozenge } from '../../ui/icons';
 import { Choice } from '../../ui/Choice';
-import { counted, plain } from '../../ui/figures';
-import { askFile, saveFile } from '../../ui/files';
+import { counted } from '../../ui/figures';
+import { askFile } from '../../ui/files';
 import { copy, say } from '../../ui/notices';
 import { Columns } from './Columns';
 
@@ -44,34 +42,6 @@ const showTable = () => {
   showPane('points');
   useSettings.setState(({ folds }) => ({ folds: { ...folds, points: true } }));
 };
-
-/** The rows that the filter lets through as text, every number with all its digits. */
-function tableText(): string {
-  const { points: form } = currentMoment();
-  const { table, converted, rows } = useTable.getState();
-  if (!table || !converted) return '';
-  const vector = (name: string, letters: readonly string[]) => letters.map((letter) => `${name} ${letter}`);
-  const heads = [
-    ...(table.names ? ['name'] : []),
-    ...vector('world', form.letters),
-    ...vector('view', ['x', 'y', 'z']),
-    ...vector('clip', ['x', 'y', 'z', 'w']),
-    ...vector('ndc', ['x', 'y', 'z']),
-    ...['screen x', 'screen y', 'depth', 'ahead', 'verdict'],
-  ];
-  const text = (v: number) => (Number.isNaN(v) ? '' : plain(v));
-  const out: string[][] = [];
-  for (const i of rows) {
-    const p = table.points;
-    out.push([
-      ...(table.names ? [table.names[i]!] : []),
-      ...form.show([p[3 * i]!, p[3 * i + 1]!, p[3 * i + 2]!]).map(text),
-      ...Array.from(converted.spaces.subarray(i * spacesStride, (i + 1) * spacesStride), text),
-      outsideWords(converted.outside[i]!),
-    ]);
-  }
-  return writeTable(heads, out);
-}
 
 /** Characters from which a pasted text is not shown first. */
 const longText = 20_000;
@@ -170,14 +140,14 @@ function Body() {
             <button className="plain-button" onClick={showTable}>
               Show the table
             </button>
-            <button className="plain-button" disabled={!converted} onClick={() => void copy(tableText(), 'the table')}>
-              Copy as CSV
-            </button>
             <button
               className="plain-button"
               disabled={!converted}
-              onClick={() => saveFile('points.csv', tableText(), 'text/csv')}
+              onClick={() => void copy(pointTableText(), 'the table')}
             >
+              Copy as CSV
+            </button>
+            <button className="plain-button" disabled={!converted} onClick={savePointTable}>
               Save as CSV
             </button>
             <button

@@ -5,13 +5,12 @@ import type { Size } from '../../pictures/compose/contract';
 import { CheckRow } from '../../sheet/CheckRow';
 import { SelectRow } from '../../sheet/Select';
 import { useTaskMoment } from '../../state/tempo';
-import { saveFile } from '../../ui/files';
 import { counted } from '../../ui/figures';
 import { Choice } from '../../ui/Choice';
 import { copy } from '../../ui/notices';
 import type { ColouredProps } from './Coloured';
 import { commandsOf } from './commands';
-import { change, copyCode, saveAll } from './edits';
+import { change, copyCode, saveAll, saveCode } from './edits';
 import { codeNow, partsFor } from './setUp';
 import { languageNames, namings, type DeliverState } from './kept';
 import { namingWords, partWords } from './words';
@@ -121,7 +120,7 @@ export function Code() {
         <button className="plain-button" onClick={copyCode}>
           Copy
         </button>
-        <button className="plain-button" onClick={() => saveFile(file.name, file.text, 'text/plain')}>
+        <button className="plain-button" onClick={saveCode}>
           Save
         </button>
         <button className="plain-button" onClick={() => void saveAll()}>

@@ -82,6 +82,13 @@ export async function saveAll(): Promise<void> {
   saveBytes('camera.zip', zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)]))), 'application/zip'); // prettier-ignore
 }
 
+/** Saves the code of the chosen parts as a file. */
+export function saveCode(): void {
+  const made = codeNow(present());
+  if (typeof made === 'string') complain(`There is no code while the camera cannot be: ${made}`);
+  else saveFile(made.file.name, made.file.text, 'text/plain');
+}
+
 /** The request as it is now, with its bodies, and the pictures on the screen: one page. */
 export async function saveReport(): Promise<void> {
   const now = present();

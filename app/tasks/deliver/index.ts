@@ -4,7 +4,7 @@ import { jumpTo } from '../../sheet/Sections';
 import { isGlb } from '../../../formats/glb';
 import type { Task } from '../task';
 import { CodePane } from './Code';
-import { copyCode, saveAll, saveReport, saveScene, takeScene } from './edits';
+import { copyCode, saveAll, saveCode, saveReport, saveScene, takeScene } from './edits';
 import { finds } from './finds';
 import { help } from './help';
 import type { DeliverState } from './kept';
@@ -13,7 +13,7 @@ import { tries } from './tries';
 const deliver: Task<DeliverState> = {
   Sheet: DeliverSheet,
   corner: 'deliver/code',
-  panes: [{ name: 'code', title: 'Code', Content: CodePane, place: 'row' }],
+  panes: [{ name: 'code', title: 'Code', Content: CodePane, save: saveCode, place: 'row' }],
   commands: [
     { name: 'Copy the code', run: copyCode },
     { name: 'Save code, harness and commands as a zip', run: () => void saveAll() },

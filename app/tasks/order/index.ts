@@ -6,7 +6,7 @@ import { change, followFirst, followHit, layRing, toggleGhosts } from './edits';
 import { finds } from './finds';
 import { help } from './help';
 import type { OrderState } from './kept';
-import { Three } from './Three';
+import { saveThree, Three } from './Three';
 import { tries } from './tries';
 
 type Corner = [number, number, number];
@@ -18,7 +18,7 @@ const order: Task<OrderState> = {
   panes: [
     {
       ...{ name: 'three', title: 'Three ways', sub: 'of one face' },
-      ...{ Content: Three, place: 'row', world: 'space' },
+      ...{ Content: Three, save: saveThree, place: 'row', world: 'space' },
     },
   ],
   commands: [

@@ -4,7 +4,10 @@ import { DataList, type ListColumn } from '../../sheet/DataList';
 import { showPane } from '../../edits/panes';
 import { useSelection } from '../../state/selection';
 import { themeInForce, useSettings } from '../../state/settings';
-import { useTaskMoment } from '../../state/tempo';
+import { currentTaskMoment, useTaskMoment } from '../../state/tempo';
+import { saveBlob } from '../../ui/files';
+import { complain } from '../../ui/notices';
+import { themes, type Colour as ThemeColour } from '../../ui/themes';
 import { Choice } from '../../ui/Choice';
 import { counted, figure } from '../../ui/figures';
 import { change } from './edits';
@@ -14,15 +17,15 @@ import type { PickState, SweepBy } from './kept';
 
 type Colour = readonly [number, number, number];
 
-/** A token of the page as red, green and blue. */
-function token(name: string): Colour {
-  const hex = getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
+/** A colour of the theme as red, green and blue. */
+function token(name: ThemeColour): Colour {
+  const hex = themes[themeInForce(useSettings.getState().theme)][name];
   return [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16)) as unknown as Colour;
 }
 const mix = (a: Colour, b: Colour, t: number): Colour => [0, 1, 2].map((i) => a[i]! + (b[i]! - a[i]!) * t) as unknown as Colour; // prettier-ignore
 
 /** The tones that bodies are told apart by: the plates' own, in turn. */
-const tones = ['stone0', 'stone2', 'white1', 'white3', 'dark0', 'dark2', 'roof0', 'roof2', 'glass0', 'glass2', 'in1', 'cr1', 'out1', 'in3', 'cr3', 'out3']; // prettier-ignore
+const tones: readonly ThemeColour[] = ['stone0', 'stone2', 'white1', 'white3', 'dark0', 'dark2', 'roof0', 'roof2', 'glass0', 'glass2', 'in1', 'cr1', 'out1', 'in3', 'cr3', 'out3']; // prettier-ignore
 
 /** A sweep as pixels, in the colours of the theme. */
 function painted(sweep: Sweep, looked: LookedAt | null, by: SweepBy): ImageData {
@@ -68,6 +71,18 @@ function takeAxes(): void {
     ...{ up: token('in0'), upDark: token('in3'), side: token('cr0'), sideDark: token('cr3') },
     ...{ front: token('out0'), frontDark: token('out3') },
   });
+}
+
+/** Saves the sweep as PNG, a pixel a ray. */
+export function saveSweep(): void {
+  const now = currentTaskMoment<PickState>('pick');
+  const found = now.flat ? null : sweepNow(now);
+  if (!found?.sweep) return complain('There is no sweep to save yet. It starts in 3D, when nothing moves.');
+  takeAxes();
+  const image = painted(found.sweep, now.slice.by === 'boxes' ? lookedAtNow(now) : null, now.slice.by);
+  const canvas = new OffscreenCanvas(image.width, image.height);
+  canvas.getContext('2d')!.putImageData(image, 0, 0);
+  void canvas.convertToBlob({ type: 'image/png' }).then((blob) => saveBlob('sweep.png', blob));
 }
 
 /** The picture of the sweep, coarse until it is whole. */

@@ -5,7 +5,7 @@ import { change, followHit, muzzleToEye, throughCentre, throughPointer } from '.
 import { finds } from './finds';
 import { help } from './help';
 import type { PickState } from './kept';
-import { SweepPane } from './Sweep';
+import { saveSweep, SweepPane } from './Sweep';
 import { tries } from './tries';
 
 const pick: Task<PickState> = {
@@ -13,7 +13,14 @@ const pick: Task<PickState> = {
   corner: 'pick/sweep',
   panes: [
     {
-      ...{ name: 'sweep', title: 'Sweep', sub: 'every pixel picked', Content: SweepPane, place: 'row' },
+      ...{
+        name: 'sweep',
+        title: 'Sweep',
+        sub: 'every pixel picked',
+        Content: SweepPane,
+        save: saveSweep,
+        place: 'row',
+      },
       world: 'space',
     },
   ],
