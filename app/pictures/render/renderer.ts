@@ -13,7 +13,7 @@ import { speckLayers } from './layers/specks';
 import { triangleLayers } from './layers/triangles';
 import type { Palette } from '../compose/palette';
 import type { Scene } from '../compose/scene';
-import type { Ground, Surfaces } from './surfaces';
+import { passesOf, type Ground, type Surfaces } from './surfaces';
 import { rankDepths } from './rankDepths';
 
 type Layers = ReturnType<typeof makeLayers>;
@@ -308,14 +308,7 @@ export class Renderer implements Surfaces {
     faces.uploadTints(picture.tints);
     points.upload(scene);
     edges.choose(scene, d);
-    const passes =
-      emphasis === null
-        ? [{ family: -1, dim: 1 }]
-        : [
-            { family: -1, dim: 0.4 },
-            { family: emphasis, dim: 1 },
-          ];
-    for (const { family, dim } of passes) {
+    for (const { family, dim } of passesOf(emphasis)) {
       if (family >= 0) gl.clear(gl.DEPTH_BUFFER_BIT);
       faces.draw(d, family, dim);
       edges.draw(d, family, dim);

@@ -28,3 +28,12 @@ export interface Surfaces {
     pixel: number,
   ): boolean;
 }
+
+/** Returns the passes of a picture: all families, or all of them dimmed and then the emphasised one over them. */
+export const passesOf = (emphasis: number | null): readonly { readonly family: number; readonly dim: number }[] =>
+  emphasis === null
+    ? [{ family: -1, dim: 1 }]
+    : [
+        { family: -1, dim: 0.4 },
+        { family: emphasis, dim: 1 },
+      ];

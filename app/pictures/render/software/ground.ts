@@ -6,11 +6,9 @@ import type { Raster } from '../../../../core/raster/raster';
 import type { Color } from '../../compose/palette';
 import type { Scene } from '../../compose/scene';
 import type { Drawing } from '../layers/gl';
+import { clamp, fract } from './scalars';
 
 /* Sky, water and maps in software: the counterpart of `layers/ground.ts` and its shaders. */
-
-const clamp = (v: number, low: number, high: number): number => (v < low ? low : v > high ? high : v);
-const fract = (v: number): number => v - Math.floor(v);
 
 /** A colour that is mixed in place. */
 class Mixed {

@@ -6,11 +6,9 @@ import { drawnEdges, drawnStride, type Scene } from '../../compose/scene';
 import { waterStrokes } from '../layers/edges';
 import { eyeAbout, gazeAbout, gpuMatrix, type Drawing } from '../layers/gl';
 import { blended, toClip } from './surfaces';
+import { clamp, mod } from './scalars';
 
 /* Lines of a width in software: the counterparts of `layers/edges.ts` and `layers/segments.ts`. */
-
-const clamp = (v: number, low: number, high: number): number => (v < low ? low : v > high ? high : v);
-const mod = (v: number, by: number): number => v - by * Math.floor(v / by);
 
 const ends = [new Float64Array(4), new Float64Array(4)] as const;
 const quad = [0, 1, 2, 3].map(() => new Float64Array(16)) as [Float64Array, Float64Array, Float64Array, Float64Array];

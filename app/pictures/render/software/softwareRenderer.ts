@@ -7,6 +7,7 @@ import type { Scene } from '../../compose/scene';
 import { planeSize } from '../layers/angles';
 import { gpuMatrix, type Drawing } from '../layers/gl';
 import { rankDepths } from '../rankDepths';
+import { passesOf } from '../surfaces';
 import { drawChart, drawGround } from './ground';
 import { chooseEdges, drawBeyond, drawEdges, drawSegments, drawWater } from './lines';
 import { drawFaces, drawField, drawInstances, drawPoints, drawSpecks, drawTriangles } from './surfaces';
@@ -88,14 +89,7 @@ function drawPicture(
   else drawGround(raster, d, scene);
   if (style === 'main') drawWater(raster, d);
   const edges = chooseEdges(scene, d);
-  const passes =
-    emphasis === null
-      ? [{ family: -1, dim: 1 }]
-      : [
-          { family: -1, dim: 0.4 },
-          { family: emphasis, dim: 1 },
-        ];
-  for (const { family, dim } of passes) {
+  for (const { family, dim } of passesOf(emphasis)) {
     if (family >= 0) raster.clearDepth();
     drawFaces(raster, d, scene, family, dim);
     drawEdges(raster, d, edges, family, dim);

@@ -10,11 +10,9 @@ import type { FieldLayer, InstanceLayer, SpeckLayer, TriangleLayer } from '../..
 import { faceStride, transformStride, type Scene } from '../../compose/scene';
 import { instanceCorners } from '../layers/instances';
 import { eyeAbout, gazeAbout, gpuMatrix, type Drawing } from '../layers/gl';
+import { clamp, mod } from './scalars';
 
 /* Faces, instances, areas, fields, specks and points in software: the counterparts of `layers/` and their shaders. */
-
-const clamp = (v: number, low: number, high: number): number => (v < low ? low : v > high ? high : v);
-const mod = (v: number, by: number): number => v - by * Math.floor(v / by);
 
 const opaque: RasterState = { hasDepthTest: true, writesDepth: true, isBlended: false };
 export const blended: RasterState = { hasDepthTest: true, writesDepth: false, isBlended: true };
