@@ -48,7 +48,8 @@ describe('a picture without a browser', () => {
 
   it.each(['paper', 'night'] as const)('is PNG of the asked width, framed in the colours of %s', async (theme) => {
     const png = decode(await writePicturePng(pictureOf(demos.harbour, 'camera', theme), 400));
-    expect([png.width, png.height]).toEqual([400, Math.round((400 * ((880 * 720) / 1280 + 52)) / 960)]);
+    // The camera's picture at 16 : 9 between rulers of 44 and 26 pixels, laid out 960 wide.
+    expect([png.width, png.height]).toEqual([400, Math.round((400 * (((960 - 88) * 9) / 16 + 52)) / 960)]);
     const at = (x: number, y: number) => [...png.data.slice(4 * (y * png.width + x), 4 * (y * png.width + x) + 3)];
     const rgb = (hex: string) => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16));
     // Inside the double rule of the frame, and the sky just below the upper ruler.

@@ -356,38 +356,6 @@ test('what is painted under the hand is what stands when it lets go, in either t
   }
 });
 
-test('a browser that cannot draw off the page, or not in space, says so, and all else goes on', async ({ browser }) => {
-  for (const why of ['OffscreenCanvas', 'WebGL2 is not to be had']) {
-    const page = await browser.newPage();
-    if (why === 'OffscreenCanvas')
-      await page.addInitScript(() => {
-        delete (HTMLCanvasElement.prototype as Partial<HTMLCanvasElement>).transferControlToOffscreen;
-      });
-    else
-      // The worker's own script, with the one thing taken out before it runs.
-      await page.route('**/assets/worker-pictures-*.js', async (route) => {
-        const response = await route.fetch();
-        const without =
-          'const own=OffscreenCanvas.prototype.getContext;OffscreenCanvas.prototype.getContext=function(kind,...rest){return kind==="webgl2"?null:own.call(this,kind,...rest)};';
-        await route.fulfill({ response, body: without + (await response.text()) });
-      });
-    await page.goto('/frame');
-    const note = page.getByRole('alert').filter({ hasText: 'No pictures here.' });
-    await expect(note).toContainText(why);
-    // Names stand, the hand turns the camera, and figures follow.
-    await expect(page.locator('[data-picture=main] text.ink-name').first()).toBeVisible();
-    const before = await rung(page, 'view');
-    const box = (await page.getByTestId('picture').boundingBox())!;
-    await page.mouse.move(box.x + 300, box.y + 200);
-    await page.mouse.down();
-    await page.mouse.move(box.x + 360, box.y + 210, { steps: 3 });
-    await page.mouse.up();
-    await expect.poll(() => rung(page, 'view')).not.toEqual(before);
-    await drawn(page);
-    await page.close();
-  }
-});
-
 test('pictures come back when the GPU does, and until then it is said', async ({ browser }) => {
   const page = await browser.newPage();
   await page.route('**/assets/worker-pictures-*.js', async (route) => {

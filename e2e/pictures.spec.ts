@@ -109,25 +109,27 @@ async function withoutWebGl(page: Page, everywhere: boolean): Promise<void> {
 const views: readonly (readonly [string, string, readonly string[]])[] = [
   ['visibility', 'main', []],
   ['visibility', 'plan', ['Show or hide the test bodies']],
-  ['visibility', 'section', []],
   ['order', 'main', ['Show or hide shadows', 'Show or hide ghosts and streaks']],
   ['spawn', 'plan', []],
   ['billboard', 'billboard/close', []],
-  ['pick', 'main', []],
-  ['motion', 'main', []],
   ['diagnose', 'diagnose/engine', []],
 ];
 
 for (const [kind, everywhere] of [
-  ['in its workers', false],
-  ['anywhere', true],
+  ['WebGL2 in its workers', false],
+  ['WebGL2 anywhere', true],
+  ['canvases off the page', false],
 ] as const)
-  test(`a browser without WebGL2 ${kind} shows the same pictures`, async ({ page, browser }, { project }) => {
+  test(`a browser without ${kind} shows the same pictures`, async ({ page, browser }, { project }) => {
     // In a context of its own: tabs of one context follow each other.
     const { viewport, baseURL } = project.use;
     const context = await browser.newContext({ viewport: viewport!, baseURL: baseURL!, serviceWorkers: 'block', reducedMotion: 'reduce' }); // prettier-ignore
     const other = await context.newPage();
-    await withoutWebGl(other, everywhere);
+    if (kind === 'canvases off the page')
+      await other.addInitScript(() => {
+        delete (HTMLCanvasElement.prototype as Partial<HTMLCanvasElement>).transferControlToOffscreen;
+      });
+    else await withoutWebGl(other, everywhere);
     for (const one of [page, other]) await openBench(one, '/visibility');
     const said = other.locator('.notice', { hasText: 'no WebGL2' });
     if (everywhere) await said.getByRole('button', { name: 'Dismiss' }).click();

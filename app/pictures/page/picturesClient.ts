@@ -61,28 +61,11 @@ let askedAt: number | null = null;
  */
 export function beginPictures(): Canvases | null {
   if (canvases || useFailure.getState().message) return canvases;
-  if (!('transferControlToOffscreen' in HTMLCanvasElement.prototype)) {
-    useFailure.setState({ message: 'This browser does not draw off the page (OffscreenCanvas). A newer one does.' });
-    return null;
+  if ('transferControlToOffscreen' in HTMLCanvasElement.prototype) paintInWorker();
+  else {
+    canvases = { pictures: canvas('pictures'), marks: canvas('painted'), post: () => undefined };
+    void paintOnPage();
   }
-  const worker = new Worker(new URL('../../workers/pictures.ts', import.meta.url), { type: 'module' });
-  canvases = {
-    ...{ pictures: canvas('pictures'), marks: canvas('painted') },
-    post: (message, transfer = []) => worker.postMessage(message, transfer),
-  };
-  worker.addEventListener('message', ({ data }: MessageEvent<FromPictures | Alive>) => {
-    if (isAlive(data)) return;
-    if (data.kind === 'noGpu') {
-      worker.terminate();
-      void paintOnPage();
-    } else hear(data);
-  });
-  onWorkerEnd(worker, (why) => fail(workerEndText('Drawing the pictures', why)));
-  const [pictures, marks] = [
-    canvases.pictures.transferControlToOffscreen(),
-    canvases.marks.transferControlToOffscreen(),
-  ];
-  post({ kind: 'begin', pictures, marks, faces: pageFaces() }, [pictures, marks]);
   useDocument.subscribe(tell);
   usePointer.subscribe(({ css }) => show({ css }));
   useSelection.subscribe(({ ids }) => show({ selected: ids }));
@@ -107,6 +90,23 @@ export function beginPictures(): Canvases | null {
 }
 
 const post = (message: ToPictures, transfer: Transferable[] = []): void => canvases!.post(message, transfer);
+
+/** Runs the painter in a worker, and on the page's thread where workers have no WebGL2. */
+function paintInWorker(): void {
+  const worker = new Worker(new URL('../../workers/pictures.ts', import.meta.url), { type: 'module' });
+  const [pictures, marks] = [canvas('pictures'), canvas('painted')];
+  canvases = { pictures, marks, post: (message, transfer = []) => worker.postMessage(message, transfer) };
+  worker.addEventListener('message', ({ data }: MessageEvent<FromPictures | Alive>) => {
+    if (isAlive(data)) return;
+    if (data.kind === 'noGpu') {
+      worker.terminate();
+      void paintOnPage();
+    } else hear(data);
+  });
+  onWorkerEnd(worker, (why) => fail(workerEndText('Drawing the pictures', why)));
+  const transferred = [pictures.transferControlToOffscreen(), marks.transferControlToOffscreen()] as const;
+  post({ kind: 'begin', pictures: transferred[0], marks: transferred[1], faces: pageFaces() }, [...transferred]);
+}
 
 /** Loads the marks of a task into this thread. */
 type LoadTask = (route: string) => Promise<void>;
