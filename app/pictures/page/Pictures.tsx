@@ -29,7 +29,6 @@ import { gridStepOf } from '../compose/drawings';
 import type { TaskHandles } from './Handles';
 import { MainPlate } from './MainPlate';
 import { PaneTitle } from './PaneTitle';
-import { savePointTable } from '../../edits/pointTable';
 import {
   housePanes,
   paneFits,
@@ -235,7 +234,7 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit, ticksOf }: P
             sub={slot.width > 300 && sub}
             fits={name === 'plan' || name === 'section' || name === 'outside'}
             savable={name !== 'points' && !ownPanes.find((one) => one.name === name)?.Content}
-            save={name === 'points' ? savePointTable : ownPanes.find((one) => one.name === name)?.save}
+            save={name === 'points' ? savePoints : ownPanes.find((one) => one.name === name)?.save}
           >
             {content(name, slot)}
           </Block>
@@ -268,6 +267,9 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit, ticksOf }: P
     </main>
   );
 }
+
+/** Saves the point table; its writer of CSV loads on demand. */
+const savePoints = (): void => void import('../../edits/pointTable').then(({ savePointTable }) => savePointTable());
 
 const unseen: Slot = { x: 0, y: 0, width: 100, height: 100 };
 
