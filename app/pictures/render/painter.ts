@@ -8,7 +8,6 @@ import type { Face } from './fontFaces';
 import { bodiesAfter, type FromPictures, type ToPictures } from './protocol';
 import { Renderer, type AnyCanvas } from './renderer';
 import { drawLayer } from './sink';
-import { dragResolution } from './dragResolution';
 import { softwareSurfaces } from './software/softwareSurfaces';
 import type { Surfaces } from './surfaces';
 
@@ -61,7 +60,6 @@ export function createPainter(host: PainterHost): Painter {
   const loadedTasks = new Set<string>();
   /** The fonts that are loaded, or cannot be. Text painted earlier would keep the system's typeface. */
   const loadedFonts = new Set<string>();
-  const resolution = dragResolution();
   let reporting: ReturnType<typeof setTimeout> | undefined;
   let wasPainted = false;
   let sent: StandingMarks = new Map();
@@ -110,10 +108,8 @@ export function createPainter(host: PainterHost): Painter {
     if (askedAt === null) return;
     if (surfaces?.ready === false) return host.requestFrame(awaitSurfaces);
     const now = performance.now();
-    const delay = performance.timeOrigin + now - askedAt;
-    measure('change to picture', now - delay, now);
+    measure('change to picture', askedAt - performance.timeOrigin, now);
     askedAt = null;
-    if (input.isPainting) resolution.note(delay);
   }
 
   function draw(): void {
@@ -122,8 +118,7 @@ export function createPainter(host: PainterHost): Painter {
     const { size, pixel, theme, isPainting, isSending, route } = input as PicturesInput;
     const { scene, ground, pictures, layers, standing } = compose(project as Project, input as PicturesInput);
     const composed = performance.now();
-    const share = isPainting ? resolution.share() : 1;
-    const isDrawn = surfaces?.draw(scene, ground, pictures, palettes[theme], size, pixel * share) ?? true;
+    const isDrawn = surfaces?.draw(scene, ground, pictures, palettes[theme], size, pixel) ?? true;
     const submitted = performance.now();
     if (!isDrawn) schedule();
     else host.requestFrame(awaitSurfaces);
