@@ -14,7 +14,7 @@ export const paneTitles: Readonly<Record<HousePane, readonly [title: string, sub
   section: ['Section', 'along the gaze'],
   screens: ['Screens', 'at one scale'],
   points: ['Points', 'in every space'],
-  outside: ['Outside', 'camera and frustum, freely'],
+  outside: ['Outside', 'from anywhere'],
 };
 
 /**
