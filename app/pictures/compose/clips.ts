@@ -5,10 +5,7 @@ import type { Rect } from './labels';
 import type { Mark } from './marks';
 import { rulerX, rulerY } from './slots';
 
-/*
- * What stands in each picture, and in which order: set as SVG by the page, painted by the painter,
- * both from these lists.
- */
+/* Where the marks of a picture are cut off, and the surface under them. */
 
 /** Marks that are cut off together: at the picture, or with the rulers round it. */
 export interface StandingLayer {

@@ -4,7 +4,7 @@ import type { PictureView } from './contract';
 import { cutPoint, drawnFar, type DrawingName } from './drawings';
 import { niceBelow } from '../../../core/math/nice';
 
-/* What is drawn over Plan and Section: the frustum with its dimensions, and the names. */
+/* Places in Plan and Section: points, the frustum's cut, the scale bar. */
 
 /**
  * Where in a drawing a point of the world lies, in its pixels: an orthographic picture has a place

@@ -12,8 +12,6 @@ import { textBoxes } from './textBoxes';
 import { rulerX, rulerY } from './slots';
 import { niceAbove } from '../../../core/math/nice';
 
-/* The figures of the rulers round the camera's picture, and what goes with the pointer. */
-
 /** A block of the pixel rulers: the round number of pixels that is at least 40 px on the page. */
 export const blockOf = (scale: number) => Math.max(10, niceAbove(40 / scale));
 

@@ -7,12 +7,7 @@ import type { Size } from './contract';
 import type { Slots } from './slots';
 import type { Shown } from './snapshots';
 
-/*
- * What stands in the centre, made from the project and from how it is looked at: pictures for the
- * renderer, and marks over them.
- */
-
-/** How the project is looked at: all that the pictures depend on beside it. */
+/** View settings: everything except the project that the pictures depend on. */
 export interface PicturesInput {
   /** What the camera sees where it cannot be as it is; null where that follows from the project. */
   readonly seen: Seen | null;

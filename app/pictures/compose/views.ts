@@ -23,20 +23,14 @@ const sized = (name: string) =>
 
 const views = new Map<string, ReturnType<typeof sized>>();
 
-/**
- * A picture's view: the same object while the picture is, so that what stands in it is not worked
- * out again.
- */
+/** Returns the view of a picture: the same object while frame and size are the same. */
 export function viewOf(name: string, frame: CameraFrame, { width, height }: Size): PictureView {
   const own = views.get(name) ?? sized(name);
   views.set(name, own);
   return own(frame, width, height);
 }
 
-/**
- * The view of a picture of the house or of the task in its slot; null for one that the GPU does not
- * draw.
- */
+/** Returns the view of a picture in its slot; null for panes that the renderer does not draw. */
 export function viewIn(
   name: string,
   slot: Slot,

@@ -32,7 +32,7 @@ export function Block({
   fits?: boolean;
   /** Whether it is a picture that can be saved as a file. */
   savable?: boolean;
-  /** Saves what is no picture, as what it is. */
+  /** Saves the pane as text, CSV, SVG or PNG, where it is no picture. */
   save?: (() => void) | undefined;
   children: ReactNode;
 }) {

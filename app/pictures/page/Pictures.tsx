@@ -58,7 +58,7 @@ export interface OwnPane {
   readonly sub?: string | undefined;
   /** What stands in it; a picture that the GPU draws where there is none. */
   readonly Content: ComponentType<{ size: Size }> | null;
-  /** Saves what stands in it, where that is no picture. */
+  /** Saves the pane as a file, where it is no picture. */
   readonly save?: (() => void) | undefined;
   readonly place: 'row' | { readonly height: number };
   readonly world?: 'space' | 'flat' | undefined;

@@ -37,7 +37,7 @@ export async function saveSvg(name: string, title: string): Promise<void> {
   say(`“${title}” is saved as SVG.`);
 }
 
-/** Saves a picture as PNG, so many pixels wide. */
+/** Saves a picture as PNG; `wide` is its width in pixels. */
 export async function savePng(name: string, title: string, wide: number): Promise<void> {
   const png = await made(title, () => savedPane(name, { kind: 'png', wide }));
   if (!png) return;

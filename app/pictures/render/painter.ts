@@ -101,7 +101,7 @@ export function createPainter(host: PainterHost): Painter {
     if (changed.size || input.isPainting) send({ kind: 'marks', count, marks: changed });
   }
 
-  /** When the page asked for what is being drawn, in milliseconds since 1970; null while nothing is. */
+  /** The time of the oldest change not yet on the screen, in milliseconds since 1970; null for none. */
   let askedAt: number | null = null;
   /** Measures how long the page waits for a picture, once the GPU has finished it. */
   function awaitSurfaces(): void {

@@ -10,7 +10,7 @@ import { drawLayer } from './sink';
 import { drawSoftware } from './software/softwareRenderer';
 import { writeSvg } from './svgPicture';
 
-/** SVG with surfaces at so many device pixels to a pixel of the page, or PNG so many pixels wide. */
+/** SVG, with surfaces at `pixel` device pixels to a pixel of the page; or PNG, `wide` pixels wide. */
 export type SavedFormat =
   { readonly kind: 'svg'; readonly pixel: number } | { readonly kind: 'png'; readonly wide: number };
 
