@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useLayoutEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { installOpening } from './opening';
 import { lookThroughNext, keepSnapshot } from '../edits/cameras';
@@ -28,7 +28,8 @@ export function toWorksheet(): void {
 export function Keys({ task: open }: { task: AnyTask | null }) {
   const navigate = useNavigate();
   useEffect(() => installOpening((route) => void navigate(`/${route}`)), [navigate]);
-  useEffect(() => {
+  // A layout effect: the keys of a task work as soon as its worksheet is on the screen.
+  useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const control = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();

@@ -19,6 +19,8 @@ export interface LocalMesh {
   readonly edges: Float32Array;
   /** What the places are about, so that they stay short in singles. */
   readonly centre: Vec3;
+  /** The half extents of the mesh about its centre, along its own axes. */
+  readonly extents: Vec3;
   /** What the mesh is stretched by to be the shape: boxes, balls and sheets share one mesh each. */
   readonly scale: Vec3;
 }
@@ -26,7 +28,7 @@ export interface LocalMesh {
 export const localFaceStride = 6;
 export const localEdgeStride = 13;
 
-type Made = Pick<LocalMesh, 'faces' | 'edges' | 'centre'>;
+type Made = Pick<LocalMesh, 'faces' | 'edges' | 'centre' | 'extents'>;
 
 /** A mesh's faces and edges, about the middle of its box. */
 function made({ positions, indices }: TriangleMesh): Made {
@@ -37,6 +39,7 @@ function made({ positions, indices }: TriangleMesh): Made {
     high[i % 3] = Math.max(high[i % 3]!, positions[i]!);
   }
   const centre = (positions.length ? low.map((v, i) => v / 2 + high[i]! / 2) : [0, 0, 0]) as unknown as Vec3;
+  const extents = (positions.length ? low.map((v, i) => high[i]! / 2 - v / 2) : [0, 0, 0]) as unknown as Vec3;
   const about = positions.map((v, i) => v - centre[i % 3]!);
   const at = (i: number): Vec3 => [about[3 * i]!, about[3 * i + 1]!, about[3 * i + 2]!];
   const faces: number[] = [];
@@ -50,7 +53,7 @@ function made({ positions, indices }: TriangleMesh): Made {
     ...[...a, ...b, ...normals[0], ...(normals[1] ?? [0, 0, 0])],
     crease ? 1 : 0,
   ]);
-  return { faces: new Float32Array(faces), edges: new Float32Array(edges), centre };
+  return { faces: new Float32Array(faces), edges: new Float32Array(edges), centre, extents };
 }
 
 const meshes = new WeakMap<TriangleMesh, Made>();

@@ -6,6 +6,7 @@ import type { Project } from '../../../formats/project';
 import { momentOf } from '../../state/moment';
 import { localMesh } from './localMesh';
 import { bodiesAfter, bodiesChanged } from '../render/protocol';
+import { sceneOf, vertexAt } from './sceneTesting';
 import { triangulate } from '../../../core/bodies/mesh';
 import { edgesOf } from './edges';
 import {
@@ -16,7 +17,6 @@ import {
   quadIndices,
   quadsOf,
   quadStride,
-  Scene,
   transformStride,
 } from './scene';
 
@@ -94,21 +94,6 @@ describe('the edges of a drawing', () => {
       expect(vertex(i).slice(2)).toEqual([...lines.subarray(Math.floor(i / 4) * drawnStride).subarray(0, drawnStride)]);
   });
 });
-
-/** A scene of a project at a time, kept in step as the composer keeps it. */
-function sceneOf(project: Project, time = 0, scene = new Scene()): Scene {
-  const { roots, sceneBounds, flat, poses } = momentOf(project, time);
-  scene.take(project.bodies, roots, sceneBounds.centre, flat, null);
-  scene.pose(poses);
-  return scene;
-}
-/** A vertex of the faces in the scene, as the shader places it. */
-function vertexAt({ faces, transforms }: Scene, i: number): [number, number, number] {
-  const f = faces.subarray(i * faceStride, (i + 1) * faceStride);
-  const t = transforms.subarray(f[8]! * transformStride, (f[8]! + 1) * transformStride);
-  const row = (k: number) => t[4 * k]! * f[0]! + t[4 * k + 1]! * f[1]! + t[4 * k + 2]! * f[2]! + t[4 * k + 3]!;
-  return [row(0), row(1), t[12] ? t[13]! : row(2)];
-}
 
 describe('the scene of the renderer', () => {
   it('has every body’s mesh where its transform puts it, mirrored and stretched ones too', () => {

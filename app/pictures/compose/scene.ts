@@ -53,6 +53,10 @@ export class Scene {
   edges = new Float32Array(0);
   points = new Float32Array(0);
   transforms = new Float32Array(0);
+  /** The first vertex of each body among the faces, and their count at the end. */
+  faceStarts = new Int32Array(1);
+  /** Per body the half extents of a box about its mesh's centre, along the axes of the scene. */
+  extents = new Float32Array(0);
   /**
    * The outlines on the ground of what stands on the bottom: centre x, z, half sizes, cosine and
    * sine of the turn.
@@ -122,6 +126,8 @@ export class Scene {
     this.faces = new Float32Array(faces * faceStride);
     this.edges = new Float32Array(edges * edgeStride);
     this.transforms = new Float32Array(bodies.length * transformStride);
+    this.extents = new Float32Array(3 * bodies.length);
+    this.faceStarts = new Int32Array(bodies.length + 1);
     this.points = new Float32Array(3 * points + (table?.length ?? 0));
     const to = this.faces;
     let at = 0;
@@ -134,6 +140,7 @@ export class Scene {
         to[at + 8] = body;
         at += faceStride;
       }
+      this.faceStarts[body + 1] = at / faceStride;
     });
     for (let i = 0; table && i < table.length; i += 3)
       this.putPoint(points + i / 3, table[i]!, table[i + 1]!, table[i + 2]!);
@@ -203,7 +210,7 @@ export class Scene {
     const { mesh, edgesAt, point, root } = this.entries[body]!;
     const m = this.posed;
     const from = 12 * body;
-    const { centre: c, scale: s } = mesh;
+    const { centre: c, scale: s, extents: h } = mesh;
     const out = this.transforms;
     const at = body * transformStride;
     // In doubles, and only then about the scene's middle in singles.
@@ -214,6 +221,7 @@ export class Scene {
       out[to + 1] = y;
       out[to + 2] = z;
       out[to + 3] = x * c[0] + y * c[1] + z * c[2] + m[k + 3]! - this.origin[row]!;
+      this.extents[3 * body + row] = Math.abs(x) * h[0] + Math.abs(y) * h[1] + Math.abs(z) * h[2];
     }
     const layer = (body + 1) * this.step;
     out[at + 12] = this.flat ? 1 : 0;

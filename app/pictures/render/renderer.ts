@@ -304,7 +304,7 @@ export class Renderer implements Surfaces {
     else ground.drawGround(d, scene);
     if (picture.style === 'main') edges.drawWater(d);
 
-    faces.upload(scene);
+    faces.upload(scene, d.matrix);
     faces.uploadTints(picture.tints);
     points.upload(scene);
     edges.choose(scene, d);

@@ -4,64 +4,70 @@
  */
 
 /**
- * Meshes in their own space; each body's transform is four texels of a texture, its tint one byte
- * of another.
+ * Meshes in their own space. Each body's transform is four texels of a texture, its tint one byte of another.
+ * Faces are flat: their colour is computed at the vertices, since fragments are what a software GPU spends
+ * its time on.
  */
 export const faceVertex = `#version 300 es
 precision highp float; precision highp int; precision highp sampler2D; precision highp usampler2D;
 in vec3 aPosition; in vec3 aNormal; in float aTone; in float aFamily; in float aBody;
 uniform mat4 uViewProjection; uniform sampler2D uTransforms; uniform usampler2D uTints;
+uniform vec4 uEye;            // xyz the eye with w 1, or minus the view direction with w 0
+uniform vec3 uLight; uniform vec3 uTones[20]; uniform vec3 uTintTones[44]; uniform bool uHatch; uniform int uFamily;
 #ifdef PAINTED
-in float aRank; uniform usampler2D uLeftOut; flat out float vRank; flat out int vLeftOut;
+in float aRank; uniform usampler2D uLeftOut; flat out float vRank; flat out int vIsLeftOut;
 #endif
-out vec3 vPosition; flat out vec3 vNormal; flat out int vTone; flat out int vFamily; flat out int vTint;
+out float vHeight; flat out vec3 vColor; flat out int vIsHatched;
 void main() {
+  vHeight = 0.0; vColor = vec3(0.0); vIsHatched = 0;
+#ifdef PAINTED
+  vRank = aRank; vIsLeftOut = 0;
+#endif
+  gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
+  if (uFamily >= 0 && int(aFamily) != uFamily) return;
   int body = int(aBody); ivec2 at = ivec2(4 * (body % 256), body / 256);
   vec4 rx = texelFetch(uTransforms, at, 0), ry = texelFetch(uTransforms, at + ivec2(1, 0), 0);
   vec4 rz = texelFetch(uTransforms, at + ivec2(2, 0), 0), lay = texelFetch(uTransforms, at + ivec2(3, 0), 0);
   vec4 p = vec4(aPosition, 1.0);
-  vPosition = vec3(dot(rx, p), dot(ry, p), dot(rz, p));
-  // A normal is a covector: it goes by the cofactors of the rows.
-  vNormal = normalize(vec3(dot(cross(ry.xyz, rz.xyz), aNormal), dot(cross(rz.xyz, rx.xyz), aNormal), dot(cross(rx.xyz, ry.xyz), aNormal)));
-  if (lay.x > 0.5) vPosition.z = lay.y;
-  vTone = int(aTone); vFamily = int(aFamily);
-  vTint = int(texelFetch(uTints, ivec2(body % 256, body / 256), 0).r);
+  vec3 position = vec3(dot(rx, p), dot(ry, p), dot(rz, p));
+  // A normal is a covector: the cofactors of the rows transform it.
+  vec3 normal = normalize(vec3(dot(cross(ry.xyz, rz.xyz), aNormal), dot(cross(rz.xyz, rx.xyz), aNormal), dot(cross(rx.xyz, ry.xyz), aNormal)));
+  if (lay.x > 0.5) position.z = lay.y;
+  float facing = dot(normal, uEye.xyz - position * uEye.w);
 #ifdef PAINTED
-  vRank = aRank; vLeftOut = int(texelFetch(uLeftOut, ivec2(body % 256, body / 256), 0).r);
+  // By the winding in the world: on the screen it is the same for all faces towards the eye.
+  vIsLeftOut = int(texelFetch(uLeftOut, ivec2(body % 256, body / 256), 0).r) == (facing > 0.0 ? 1 : 2) ? 1 : 0;
 #endif
-  gl_Position = uViewProjection * vec4(vPosition, 1.0);
+  float lit = facing < 0.0 ? -dot(normal, uLight) : dot(normal, uLight);
+  int shade = lit > 0.72 ? 0 : lit > 0.42 ? 1 : lit > 0.12 ? 2 : 3;
+  int tone = int(aTone), tint = int(texelFetch(uTints, ivec2(body % 256, body / 256), 0).r);
+  if (tint > 0) vColor = uTintTones[tint * 4 + shade]; else vColor = uTones[tone * 4 + shade];
+  vIsHatched = uHatch && shade == 3 && (tone < 2 || tint > 0) ? 1 : 0;
+  vHeight = position.y;
+  gl_Position = uViewProjection * vec4(position, 1.0);
 }`;
 
 export const faceFragment = `#version 300 es
 precision highp float; precision highp int;
-in vec3 vPosition; flat in vec3 vNormal; flat in int vTone; flat in int vFamily; flat in int vTint;
-uniform vec4 uEye;            // xyz the eye with w 1, or minus the gaze with w 0
-uniform vec3 uLight; uniform vec3 uTones[20]; uniform vec3 uTintTones[44]; uniform vec3 uInk; uniform vec3 uPaper;
-uniform float uGround; uniform float uPixel; uniform int uFamily; uniform float uDim; uniform bool uHatch;
+in float vHeight; flat in vec3 vColor; flat in int vIsHatched;
+uniform vec4 uEye; uniform vec3 uInk; uniform vec3 uPaper; uniform float uGround; uniform float uPixel; uniform float uDim;
 #ifdef PAINTED
-flat in float vRank; flat in int vLeftOut; uniform bool uRanked; uniform bool uGhost;
+flat in float vRank; flat in int vIsLeftOut; uniform bool uRanked; uniform bool uGhost;
 #endif
 out vec4 color;
 void main() {
-  if (uFamily >= 0 && vFamily != uFamily) discard;
-  vec3 toEye = uEye.xyz - vPosition * uEye.w;
-  if (vPosition.y < uGround && toEye.y + (uEye.w > 0.5 ? 0.0 : 1e-6) > 0.0) discard;
+  if (vHeight < uGround && uEye.y - vHeight * uEye.w + (uEye.w > 0.5 ? 0.0 : 1e-6) > 0.0) discard;
 #ifdef PAINTED
   gl_FragDepth = uRanked ? vRank : gl_FragCoord.z;
-  // By how it runs in the world: which way it runs on the screen is the same for all that face alike.
-  bool leftOut = vLeftOut == (dot(vNormal, toEye) > 0.0 ? 1 : 2);
-  if (leftOut != uGhost) discard;
+  if ((vIsLeftOut == 1) != uGhost) discard;
   if (uGhost) {
     if (mod(dot(gl_FragCoord.xy / uPixel, vec2(0.7071, 0.7071)), 5.0) > 1.1) discard;
     color = vec4(mix(uPaper, uInk, 0.75 * uDim), 1.0);
     return;
   }
 #endif
-  vec3 n = dot(vNormal, toEye) < 0.0 ? -vNormal : vNormal;
-  float lit = dot(n, uLight);
-  int tone = lit > 0.72 ? 0 : lit > 0.42 ? 1 : lit > 0.12 ? 2 : 3;
-  vec3 c = vTint > 0 ? uTintTones[vTint * 4 + tone] : uTones[vTone * 4 + tone];
-  if (uHatch && tone == 3 && (vTone < 2 || vTint > 0)) {
+  vec3 c = vColor;
+  if (vIsHatched == 1) {
     vec2 p = gl_FragCoord.xy / uPixel;
     float s = mod(dot(p, vec2(-0.6157, 0.788)), 3.0);
     float line = clamp(0.8 - abs(s - 1.5), 0.0, 0.6);
@@ -338,60 +344,64 @@ void main() {
   color = vec4(uColor, coverage * vAlpha * uOpacity);
 }`;
 
-/**
- * Sky, water to the horizon, the grid on it, the lining round what stands in it: a ray for every
- * pixel.
- */
-export const groundVertex = `#version 300 es
+/** Covers the picture, or a part of it. The map of a 2D world has a ray of its own. */
+export const coverVertex = `#version 300 es
 in vec2 aCorner; out vec2 vPicture;
 void main() { vPicture = aCorner; gl_Position = vec4(aCorner, 1.0, 1.0); }`;
 
-/**
- * One for each style of picture: what is not in it costs nothing where a branch that is not taken
- * is walked all the same.
- */
-export const groundFragment = (style: 'main' | 'plan' | 'section'): string => `#version 300 es
-#define ${style.toUpperCase()}
-precision highp float; precision highp int;
-in vec2 vPicture;
+/** Covers the picture, or a part of it, with the ray of each pixel: both of its parts are linear in the picture. */
+export const groundVertex = `#version 300 es
+in vec2 aCorner; out vec2 vPicture; out vec3 vOrigin; out vec3 vDirection;
 uniform vec4 uExtents;        // half width, middle, half height, middle: right and up at one unit ahead
 uniform vec3 uRight, uUp, uForward, uEyePoint; uniform bool uPerspective;
+void main() {
+  vPicture = aCorner;
+  vec3 offset = uRight * (uExtents.x * aCorner.x + uExtents.y) + uUp * (uExtents.z * aCorner.y + uExtents.w);
+  vOrigin = uPerspective ? uEyePoint : uEyePoint + offset;
+  vDirection = uPerspective ? uForward + offset : uForward;
+  gl_Position = vec4(aCorner, 1.0, 1.0);
+}`;
+
+/**
+ * Sky and water. `SECTION` is the picture from the side. `LINED` adds the depth lines round bodies that stand
+ * in the water. These are programs of their own, since a software GPU executes both sides of a branch.
+ */
+export const groundFragment = `#version 300 es
+precision highp float; precision highp int;
+in vec2 vPicture; in vec3 vOrigin; in vec3 vDirection;
 uniform float uGround, uFar, uPixel; uniform bool uHasGround;
 uniform vec3 uHorizon;        // constant, across, upward: device pixels above the horizon
 uniform vec3 uSky, uWater, uBeyond, uGrid, uRule;
 uniform vec2 uGridOrigin; uniform float uGridStep;
 uniform vec4 uBlocks[16]; uniform vec2 uTurns[16]; uniform int uBlockCount; uniform float uUnitsPerPixel;
 out vec4 color;
-float gridLine(vec2 p, vec2 fw, float step_, float width) {
-  vec2 q = abs(fract(p / step_ - 0.5) - 0.5) * step_ / max(fw, vec2(1e-6));
-  float dense = clamp(step_ / max(max(fw.x, fw.y), 1e-6) / 6.0 - 0.5, 0.0, 1.0);
-  vec2 c = clamp(vec2(0.5 + width * uPixel * 0.5) - q, 0.0, 1.0) * min(1.0, width * uPixel);
-  return max(c.x, c.y) * dense;
+float gridLine(vec2 p, vec2 perUnit, float step_) {
+  const float width = 0.6;
+  vec2 stepPixels = step_ * perUnit;
+  vec2 q = abs(fract(p / step_ - 0.5) - 0.5) * stepPixels;
+  float dense = clamp(min(stepPixels.x, stepPixels.y) / 6.0 - 0.5, 0.0, 1.0);
+  float c = clamp(0.5 + width * uPixel * 0.5 - min(q.x, q.y), 0.0, 1.0) * min(1.0, width * uPixel);
+  return c * dense;
 }
 void main() {
-  vec2 lateral = vec2(uExtents.x * vPicture.x + uExtents.y, uExtents.z * vPicture.y + uExtents.w);
-  vec3 offset = uRight * lateral.x + uUp * lateral.y;
-  vec3 origin = uPerspective ? uEyePoint : uEyePoint + offset;
-  vec3 direction = uPerspective ? uForward + offset : uForward;
-  float t = uHasGround ? (uGround - origin.y) / direction.y : -1.0;
+  float t = uHasGround ? (uGround - vOrigin.y) / vDirection.y : -1.0;
   vec3 c = uSky;
-  vec2 p = origin.xz + direction.xz * t + uGridOrigin;
-  vec2 fw = fwidth(p);
-  bool water = uHasGround && t > 0.0 && t < 1e7;
 #ifdef SECTION
     // Seen level: below the surface is water, with rules that widen downward.
-    float below = (uGround - origin.y) / uUnitsPerPixel;
+    float below = (uGround - vOrigin.y) / uUnitsPerPixel;
     if (uHasGround && below > 0.0) {
-      c = uWater;
-      float y = 3.0, stride = 2.4;
-      for (int i = 0; i < 24; i++) { float d = abs(below - y * uPixel); c = mix(c, uGrid, 0.18 * clamp(1.0 * uPixel * 0.5 + 0.5 - d, 0.0, 1.0)); stride += 0.85; y += stride; }
+      // Line i is 3 + 2.825 i + 0.425 i² below the surface: only the nearest one can cover the pixel.
+      float i = clamp(round((sqrt(7.980625 + 1.7 * max(below / uPixel - 3.0, 0.0)) - 2.825) / 0.85), 0.0, 23.0);
+      float d = abs(below - (3.0 + i * (2.825 + 0.425 * i)) * uPixel);
+      c = mix(uWater, uGrid, 0.18 * clamp(uPixel * 0.5 + 0.5 - d, 0.0, 1.0));
     }
 #else
-  if (water) {
+  vec2 p = vOrigin.xz + vDirection.xz * t + uGridOrigin;
+  vec2 perUnit = 1.0 / max(fwidth(p), vec2(1e-6));
+  if (t > 0.0 && t < 1e7) {
     c = t > uFar ? uBeyond : uWater;
-    float minor = gridLine(p, fw, uGridStep, 0.6), major = gridLine(p, fw, 5.0 * uGridStep, 0.6);
-    if (t <= uFar) c = mix(c, uGrid, max(minor * 0.24, major * 0.42));
-#ifdef PLAN
+    if (t <= uFar) c = mix(c, uGrid, max(gridLine(p, perUnit, uGridStep) * 0.24, gridLine(p, perUnit, 5.0 * uGridStep) * 0.42));
+#ifdef LINED
     {
       float d = 1e9;
       for (int i = 0; i < 16; i++) {
@@ -409,11 +419,10 @@ void main() {
 #endif
   } else if (uHasGround) {
     float s = (uHorizon.x + uHorizon.y * vPicture.x + uHorizon.z * vPicture.y) / uPixel;
-    float y = 3.5, stride = 3.0;
-    for (int i = 0; i < 9; i++) {
-      c = mix(c, uRule, (0.62 - float(i) * 0.06) * clamp(0.5 + 0.5 * uPixel - abs(s - y) * uPixel, 0.0, 1.0));
-      stride += 1.1; y += stride;
-    }
+    // Line i is 3.5 + 3.55 i + 0.55 i² above the horizon: only the nearest one can cover the pixel.
+    float i = clamp(round((sqrt(12.6025 + 2.2 * max(s - 3.5, 0.0)) - 3.55) / 1.1), 0.0, 8.0);
+    float y = 3.5 + i * (3.55 + 0.55 * i);
+    c = mix(c, uRule, (0.62 - i * 0.06) * clamp(0.5 + 0.5 * uPixel - abs(s - y) * uPixel, 0.0, 1.0));
   }
 #endif
   color = vec4(c, 1.0);

@@ -1,6 +1,6 @@
 import type { AngularSpan } from '../../../../core/order/angular';
 import type { CameraFrame } from '../../../../core/camera/frame';
-import { anglesFragment, groundVertex } from '../shaders';
+import { anglesFragment, coverVertex } from '../shaders';
 import { attribute, compile, fillBuffer, vertexArray } from './gl';
 
 /** How much finer than the picture of angles the plane one is that it is taken from. */
@@ -19,7 +19,7 @@ export function planeSize([width, height]: readonly [number, number]): readonly 
  * the canvas, and taken over from there.
  */
 export function angleLayer(gl: WebGL2RenderingContext) {
-  const program = compile(gl, groundVertex, anglesFragment, ['aCorner']);
+  const program = compile(gl, coverVertex, anglesFragment, ['aCorner']);
   const buffer = gl.createBuffer();
   fillBuffer(gl, buffer, new Float32Array([-1, -1, 1, -1, -1, 1, 1, 1]));
   const array = vertexArray(gl, () => {

@@ -1,4 +1,5 @@
 import { quadIndices, quadsOf, quadStride, drawnEdges, drawnStride, type Scene } from '../../compose/scene';
+import { lineMargin, linesInView, silhouettesBeyond } from '../../compose/visibleParts';
 import type { Vec3 } from '../../../../core/math/vec3';
 import type { Color } from '../../compose/palette';
 import { lineFragment, lineVertex } from '../shaders';
@@ -61,6 +62,9 @@ export function edgeLayer(gl: WebGL2RenderingContext) {
   const strokeArray = lineArray(strokeBuffer);
   let strewn = 0;
   let edges = 0;
+  const beyondBuffer = gl.createBuffer();
+  const beyondArray = lineArray(beyondBuffer);
+  let beyond = 0;
 
   const lines = (
     d: Drawing,
@@ -112,9 +116,17 @@ export function edgeLayer(gl: WebGL2RenderingContext) {
   return {
     /** Chooses the edges that a picture shows. */
     choose(scene: Scene, d: Drawing): void {
-      const chosen = drawnEdges(scene.edges, eyeAbout(d.picture, d.origin), d.ranks?.bodies);
-      edges = chosen.length / drawnStride;
-      fillBuffer(gl, edgeBuffer, quadsOf(chosen), true);
+      const { picture, ranks, origin, size, pixel, matrix } = d;
+      const chosen = drawnEdges(scene.edges, eyeAbout(picture, origin), ranks?.bodies);
+      const shown = linesInView(chosen, matrix, lineMargin(pixel, size));
+      edges = shown.length / drawnStride;
+      fillBuffer(gl, edgeBuffer, quadsOf(shown), true);
+      const past =
+        picture.style === 'main'
+          ? silhouettesBeyond(shown, gazeAbout(picture.frame, origin), picture.frame.far)
+          : shown.subarray(0, 0);
+      beyond = past.length / drawnStride;
+      if (beyond) fillBuffer(gl, beyondBuffer, quadsOf(past), true);
     },
 
     drawWater(d: Drawing): void {
@@ -138,9 +150,18 @@ export function edgeLayer(gl: WebGL2RenderingContext) {
 
     /** The outlines of what lies past far, dotted: over everything, since nothing hides them. */
     drawBeyond(d: Drawing): void {
+      if (!beyond) return;
       const { frame } = d.picture;
       lines(d, {
-        ...{ kind: 1, color: d.palette.ink2, opacity: 1, widths: [0.9, 0], family: -1, array: edgeArray, count: edges },
+        ...{
+          kind: 1,
+          color: d.palette.ink2,
+          opacity: 1,
+          widths: [0.9, 0],
+          family: -1,
+          array: beyondArray,
+          count: beyond,
+        },
         ...{ matrix: gpuMatrix(frame, d.origin, true), origin: d.origin },
       });
     },

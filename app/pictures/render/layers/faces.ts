@@ -1,4 +1,5 @@
 import { faceStride, transformStride, type Scene } from '../../compose/scene';
+import { facesInView } from '../../compose/visibleParts';
 import { faceFragment, faceVertex } from '../shaders';
 import { attribute, compile, defining, eyeAbout, fillBuffer, vertexArray, type Drawing, type Program } from './gl';
 
@@ -43,6 +44,8 @@ export function faceLayer(gl: WebGL2RenderingContext) {
   /** Of the triangles that the buffer of ranks holds. */
   let ranked: Float32Array | null = null;
   let vertices = 0;
+  /** The vertices of the bodies in view: pairs of the first one and their count. */
+  let ranges: readonly number[] = [];
   let rows = 0;
   let mesh = -1;
   let pose = -1;
@@ -51,25 +54,11 @@ export function faceLayer(gl: WebGL2RenderingContext) {
   let count = 0;
 
   return {
-    upload(scene: Scene): void {
-      if (mesh !== scene.meshRevision) {
-        mesh = scene.meshRevision;
-        pose = -1;
-        fillBuffer(gl, buffer, scene.faces);
-        vertices = scene.faces.length / faceStride;
-        count = scene.transforms.length / transformStride;
-        rows = Math.max(1, Math.ceil(count / across));
-        tinted = undefined;
-      }
-      if (pose === scene.poseRevision) return;
-      pose = scene.poseRevision;
-      const padded = new Float32Array(rows * across * transformStride);
-      padded.set(scene.transforms);
-      gl.activeTexture(gl.TEXTURE1);
-      gl.bindTexture(gl.TEXTURE_2D, transforms);
-      gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA32F, across * texelsEach, rows, 0, gl.RGBA, gl.FLOAT, padded);
+    /** Uploads the bodies, and chooses those that a picture may show. */
+    upload(scene: Scene, matrix: Float32Array): void {
+      uploadMeshes(scene);
+      ranges = facesInView(scene, matrix);
     },
-
     /** A tint a body; null takes all away. */
     uploadTints(wanted: Uint8Array | null): void {
       if (wanted === tinted) return;
@@ -113,6 +102,25 @@ export function faceLayer(gl: WebGL2RenderingContext) {
     },
   };
 
+  function uploadMeshes(scene: Scene): void {
+    if (mesh !== scene.meshRevision) {
+      mesh = scene.meshRevision;
+      pose = -1;
+      fillBuffer(gl, buffer, scene.faces);
+      vertices = scene.faces.length / faceStride;
+      count = scene.transforms.length / transformStride;
+      rows = Math.max(1, Math.ceil(count / across));
+      tinted = undefined;
+    }
+    if (pose === scene.poseRevision) return;
+    pose = scene.poseRevision;
+    const padded = new Float32Array(rows * across * transformStride);
+    padded.set(scene.transforms);
+    gl.activeTexture(gl.TEXTURE1);
+    gl.bindTexture(gl.TEXTURE_2D, transforms);
+    gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA32F, across * texelsEach, rows, 0, gl.RGBA, gl.FLOAT, padded);
+  }
+
   function putBytes(unit: number, texture: WebGLTexture, bytes: Uint8Array | null): void {
     const padded = new Uint8Array(rows * across);
     if (bytes) padded.set(bytes.subarray(0, count));
@@ -144,6 +152,6 @@ export function faceLayer(gl: WebGL2RenderingContext) {
     gl.uniform1f(program.uniform('uDim'), dim);
     gl.uniform1i(program.uniform('uHatch'), picture.style === 'main' ? 1 : 0);
     gl.bindVertexArray(program === plain ? array : rankedArray);
-    gl.drawArrays(gl.TRIANGLES, 0, vertices);
+    for (let i = 0; i < ranges.length; i += 2) gl.drawArrays(gl.TRIANGLES, ranges[i]!, ranges[i + 1]!);
   }
 }

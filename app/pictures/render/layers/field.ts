@@ -1,6 +1,6 @@
 import type { FieldLayer } from '../../compose/contract';
 import { tintColor } from '../../compose/palette';
-import { fieldFragment, groundVertex } from '../shaders';
+import { fieldFragment, coverVertex } from '../shaders';
 import { attribute, compile, fillBuffer, vertexArray, type Drawing, letGo } from './gl';
 
 interface Held {
@@ -13,7 +13,7 @@ export const mostSteps = 8;
 
 /** Layers with a value for every cell over the picture: errors, depths, hits. */
 export function fieldLayers(gl: WebGL2RenderingContext) {
-  const program = compile(gl, groundVertex, fieldFragment, ['aCorner']);
+  const program = compile(gl, coverVertex, fieldFragment, ['aCorner']);
   const buffer = gl.createBuffer();
   fillBuffer(gl, buffer, new Float32Array([-1, -1, 1, -1, -1, 1, 1, 1]));
   const array = vertexArray(gl, () => {

@@ -2,22 +2,71 @@ import { niceBelow } from '../../../../core/math/nice';
 import { sub } from '../../../../core/math/vec3';
 import { horizonLine } from '../../../../core/order/horizon';
 import type { Tiles } from '../../../../formats/project';
-import type { Picture } from '../../compose/picture';
 import type { Scene } from '../../compose/scene';
-import { chartFragment, groundFragment, groundVertex } from '../shaders';
-import { attribute, compile, fillBuffer, vertexArray, type Drawing, type Program } from './gl';
+import { chartFragment, coverVertex, groundFragment, groundVertex } from '../shaders';
+import { attribute, compile, defining, fillBuffer, vertexArray, type Drawing, type Program } from './gl';
+
+/** The most bodies that have depth lines: the size of the shader's arrays. */
+const mostFootprints = 16;
+
+/** How far from a body its depth lines are drawn, in pixels of the page, with a margin. */
+const liningWidth = 11;
 
 /**
- * What lies behind all bodies: sky and water with their grid, or the map of a flat world. A ray for
- * every pixel.
+ * Returns triangles in NDC that cover the depth lines round footprints in an orthographic picture. The program
+ * that draws these lines is costly and runs on their pixels only.
  */
+function liningCover(
+  { picture, pixel, size, origin, matrix, ground }: Drawing,
+  footprints: Scene['footprints'],
+): Float32Array {
+  const { top, bottom } = picture.frame.extents;
+  const margin = (liningWidth * pixel * (top - bottom)) / size[1];
+  const corners = (footprint: readonly number[]): number[][] => {
+    const [x, z, halfX, halfZ, cosine, sine] = footprint as [number, number, number, number, number, number];
+    return [
+      [-1, -1],
+      [1, -1],
+      [-1, 1],
+      [-1, 1],
+      [1, -1],
+      [1, 1],
+    ].map(([a, b]) => {
+      const [along, across] = [a! * (halfX + margin), b! * (halfZ + margin)];
+      const [px, pz] = [x + along * cosine - across * sine - origin[0], z + along * sine + across * cosine - origin[2]];
+      return [0, 1].map(
+        (row) => matrix[row]! * px + matrix[4 + row]! * ground + matrix[8 + row]! * pz + matrix[12 + row]!,
+      );
+    });
+  };
+  return new Float32Array(footprints.flatMap((one) => corners(one).flat()));
+}
+
+/** The picture from the side, the depth lines round bodies, or neither. */
+type GroundVariant = 'SECTION' | 'LINED' | null;
+
+/** The sky, the water with its grid, or the map of a 2D world, behind all bodies. */
 export function groundLayer(gl: WebGL2RenderingContext) {
-  const grounds: Partial<Record<Picture['style'], Program>> = {};
-  const chart = compile(gl, groundVertex, chartFragment, ['aCorner']);
+  const programs = new Map<GroundVariant, Program>();
+  function programOf(variant: GroundVariant): Program {
+    const known = programs.get(variant);
+    if (known) return known;
+    const program = compile(gl, groundVertex, variant ? defining(variant, groundFragment) : groundFragment, [
+      'aCorner',
+    ]);
+    programs.set(variant, program);
+    return program;
+  }
+  const chart = compile(gl, coverVertex, chartFragment, ['aCorner']);
   const buffer = gl.createBuffer();
   fillBuffer(gl, buffer, new Float32Array([-1, -1, 1, -1, -1, 1, 1, 1]));
   const array = vertexArray(gl, () => {
     gl.bindBuffer(gl.ARRAY_BUFFER, buffer);
+    attribute(gl, 0, 2, 2, 0);
+  });
+  const coverBuffer = gl.createBuffer();
+  const coverArray = vertexArray(gl, () => {
+    gl.bindBuffer(gl.ARRAY_BUFFER, coverBuffer);
     attribute(gl, 0, 2, 2, 0);
   });
   const texture = gl.createTexture();
@@ -75,59 +124,73 @@ export function groundLayer(gl: WebGL2RenderingContext) {
     },
 
     drawGround(d: Drawing, scene: Scene): void {
-      const { picture, palette, size, pixel, origin, hair } = d;
-      const { frame, style } = picture;
-      const ground = (grounds[style] ??= compile(gl, groundVertex, groundFragment(style), ['aCorner']));
-      const { extents: e } = frame;
-      const perspective = frame.kind === 'perspective';
-      const k = perspective ? 1 / frame.near : 1;
-      gl.useProgram(ground.program);
-      gl.uniform4f(
-        ground.uniform('uExtents'),
-        ((e.right - e.left) / 2) * k,
-        ((e.right + e.left) / 2) * k,
-        ((e.top - e.bottom) / 2) * k,
-        ((e.top + e.bottom) / 2) * k,
-      );
-      gl.uniform3fv(ground.uniform('uRight'), [...frame.right]);
-      gl.uniform3fv(ground.uniform('uUp'), [...frame.up]);
-      gl.uniform3fv(ground.uniform('uForward'), [...frame.forward]);
-      gl.uniform3fv(ground.uniform('uEyePoint'), [...sub(frame.eye, origin)]);
-      gl.uniform1i(ground.uniform('uPerspective'), perspective ? 1 : 0);
-      gl.uniform1f(ground.uniform('uGround'), (picture.ground ?? 0) - origin[1]);
-      gl.uniform1i(ground.uniform('uHasGround'), picture.ground === null ? 0 : 1);
-      gl.uniform1f(ground.uniform('uFar'), style === 'main' && frame.far !== null ? frame.far : 1e30);
-      gl.uniform1f(ground.uniform('uPixel'), pixel);
-      gl.uniform1f(ground.uniform('uGridStep'), 500 * hair);
-      const line = horizonLine(frame, [0, 1, 0]);
-      if (line) {
-        // The line's value divided by its slope per device pixel is a distance in device pixels.
-        const slope = Math.hypot((line.across * 2) / size[0], (line.upward * 2) / size[1]) || 1;
-        gl.uniform3f(ground.uniform('uHorizon'), line.constant / slope, line.across / slope, line.upward / slope);
-      } else gl.uniform3f(ground.uniform('uHorizon'), 1e6, 0, 0);
-      for (const [name, color] of [
-        ['uSky', palette.sky],
-        ['uWater', palette.water],
-        ['uBeyond', palette.beyond],
-        ['uGrid', palette.grid],
-        ['uRule', palette.rule],
-      ] as const)
-        gl.uniform3fv(ground.uniform(name), [...color]);
-      gl.uniform2f(ground.uniform('uGridOrigin'), origin[0], origin[2]);
-      const blocks = scene.footprints.slice(0, 16);
-      gl.uniform1i(ground.uniform('uBlockCount'), blocks.length);
-      if (blocks.length) {
-        gl.uniform4fv(
-          ground.uniform('uBlocks'),
-          blocks.flatMap((b) => b.slice(0, 4)),
-        );
-        gl.uniform2fv(
-          ground.uniform('uTurns'),
-          blocks.flatMap((b) => b.slice(4, 6)),
-        );
-      }
-      gl.uniform1f(ground.uniform('uUnitsPerPixel'), (e.top - e.bottom) / size[1]);
+      const { frame, style } = d.picture;
+      const blocks = style === 'plan' && d.picture.ground !== null ? scene.footprints.slice(0, mostFootprints) : [];
+      // In perspective there is no cover: the costly program draws the whole picture.
+      const isCovered = frame.kind === 'orthographic';
+      selectGround(d, style === 'section' ? 'SECTION' : blocks.length && !isCovered ? 'LINED' : null, blocks);
       cover();
+      if (!blocks.length || !isCovered) return;
+      selectGround(d, 'LINED', blocks);
+      const triangles = liningCover(d, blocks);
+      gl.bindVertexArray(coverArray);
+      fillBuffer(gl, coverBuffer, triangles, true);
+      gl.drawArrays(gl.TRIANGLES, 0, triangles.length / 2);
     },
   };
+
+  /** Selects a program of the ground and sets its uniforms. */
+  function selectGround(d: Drawing, variant: GroundVariant, blocks: Scene['footprints']): void {
+    const ground = programOf(variant);
+    const { picture, palette, size, pixel, origin, hair } = d;
+    const { frame, style } = picture;
+    const { extents: e } = frame;
+    const perspective = frame.kind === 'perspective';
+    const k = perspective ? 1 / frame.near : 1;
+    gl.useProgram(ground.program);
+    gl.uniform4f(
+      ground.uniform('uExtents'),
+      ((e.right - e.left) / 2) * k,
+      ((e.right + e.left) / 2) * k,
+      ((e.top - e.bottom) / 2) * k,
+      ((e.top + e.bottom) / 2) * k,
+    );
+    gl.uniform3fv(ground.uniform('uRight'), [...frame.right]);
+    gl.uniform3fv(ground.uniform('uUp'), [...frame.up]);
+    gl.uniform3fv(ground.uniform('uForward'), [...frame.forward]);
+    gl.uniform3fv(ground.uniform('uEyePoint'), [...sub(frame.eye, origin)]);
+    gl.uniform1i(ground.uniform('uPerspective'), perspective ? 1 : 0);
+    gl.uniform1f(ground.uniform('uGround'), (picture.ground ?? 0) - origin[1]);
+    gl.uniform1i(ground.uniform('uHasGround'), picture.ground === null ? 0 : 1);
+    gl.uniform1f(ground.uniform('uFar'), style === 'main' && frame.far !== null ? frame.far : 1e30);
+    gl.uniform1f(ground.uniform('uPixel'), pixel);
+    gl.uniform1f(ground.uniform('uGridStep'), 500 * hair);
+    const line = horizonLine(frame, [0, 1, 0]);
+    if (line) {
+      // The line's value divided by its slope per device pixel is a distance in device pixels.
+      const slope = Math.hypot((line.across * 2) / size[0], (line.upward * 2) / size[1]) || 1;
+      gl.uniform3f(ground.uniform('uHorizon'), line.constant / slope, line.across / slope, line.upward / slope);
+    } else gl.uniform3f(ground.uniform('uHorizon'), 1e6, 0, 0);
+    for (const [name, color] of [
+      ['uSky', palette.sky],
+      ['uWater', palette.water],
+      ['uBeyond', palette.beyond],
+      ['uGrid', palette.grid],
+      ['uRule', palette.rule],
+    ] as const)
+      gl.uniform3fv(ground.uniform(name), [...color]);
+    gl.uniform2f(ground.uniform('uGridOrigin'), origin[0], origin[2]);
+    gl.uniform1i(ground.uniform('uBlockCount'), blocks.length);
+    if (blocks.length) {
+      gl.uniform4fv(
+        ground.uniform('uBlocks'),
+        blocks.flatMap((b) => b.slice(0, 4)),
+      );
+      gl.uniform2fv(
+        ground.uniform('uTurns'),
+        blocks.flatMap((b) => b.slice(4, 6)),
+      );
+    }
+    gl.uniform1f(ground.uniform('uUnitsPerPixel'), (e.top - e.bottom) / size[1]);
+  }
 }

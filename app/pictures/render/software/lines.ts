@@ -2,6 +2,7 @@ import { withOwnDepth, type Raster, type Shader } from '../../../../core/raster/
 import type { Vec3 } from '../../../../core/math/vec3';
 import type { LineLayer } from '../../compose/contract';
 import { tintColor, type Color } from '../../compose/palette';
+import { lineMargin, linesInView } from '../../compose/visibleParts';
 import { drawnEdges, drawnStride, type Scene } from '../../compose/scene';
 import { waterStrokes } from '../layers/edges';
 import { eyeAbout, gazeAbout, gpuMatrix, type Drawing } from '../layers/gl';
@@ -146,8 +147,8 @@ function drawEdgeLines(raster: Raster, d: Drawing, o: EdgeDrawing): void {
 }
 
 /** Returns the edges that a picture shows. */
-export const chooseEdges = (scene: Scene, d: Drawing): Float32Array =>
-  drawnEdges(scene.edges, eyeAbout(d.picture, d.origin), d.ranks?.bodies);
+export const chooseEdges = (scene: Scene, { picture, origin, ranks, matrix, pixel, size }: Drawing): Float32Array =>
+  linesInView(drawnEdges(scene.edges, eyeAbout(picture, origin), ranks?.bodies), matrix, lineMargin(pixel, size));
 
 /** Draws the outlines and creases of one family, or of all with −1. */
 export function drawEdges(raster: Raster, d: Drawing, lines: Float32Array, family: number, opacity: number): void {

@@ -7,6 +7,7 @@ import {
 } from '../../../../core/raster/raster';
 import { tintColor, type Color } from '../../compose/palette';
 import type { FieldLayer, InstanceLayer, SpeckLayer, TriangleLayer } from '../../compose/contract';
+import { facesInView } from '../../compose/visibleParts';
 import { faceStride, transformStride, type Scene } from '../../compose/scene';
 import { instanceCorners } from '../layers/instances';
 import { eyeAbout, gazeAbout, gpuMatrix, type Drawing } from '../layers/gl';
@@ -85,7 +86,8 @@ function facePass(raster: Raster, d: Drawing, scene: Scene, family: number, dim:
   };
   const shader = picture.painting && ranks ? withOwnDepth(shade) : shade;
   const state = isGhost ? { ...opaque, writesDepth: false } : opaque;
-  for (let i = 0, triangle = 0; i < faces.length; i += 3 * faceStride, triangle++) {
+  for (const triangle of trianglesInView(scene, matrix)) {
+    const i = 3 * faceStride * triangle;
     if (family >= 0 && faces[i + 7] !== family) continue;
     const body = faces[i + 8]!;
     const m = body * transformStride;
@@ -104,6 +106,13 @@ function facePass(raster: Raster, d: Drawing, scene: Scene, family: number, dim:
     transformNormal(transforms, m, faces, i + 3, normal);
     raster.triangle(...corners, 3, state, shader);
   }
+}
+
+/** Yields the numbers of the triangles that a picture may show. */
+function* trianglesInView(scene: Scene, matrix: Float32Array): Generator<number> {
+  const ranges = facesInView(scene, matrix);
+  for (let i = 0; i < ranges.length; i += 2)
+    for (let t = ranges[i]! / 3; t < (ranges[i]! + ranges[i + 1]!) / 3; t++) yield t;
 }
 
 /** Writes a normal by the cofactors of a body's transform: a normal is a covector. */
