@@ -375,13 +375,13 @@ uniform vec3 uSky, uWater, uBeyond, uGrid, uRule;
 uniform vec2 uGridOrigin; uniform float uGridStep;
 uniform vec4 uBlocks[16]; uniform vec2 uTurns[16]; uniform int uBlockCount; uniform float uUnitsPerPixel;
 out vec4 color;
-float gridLine(vec2 p, vec2 perUnit, float step_) {
-  const float width = 0.6;
-  vec2 stepPixels = step_ * perUnit;
-  vec2 q = abs(fract(p / step_ - 0.5) - 0.5) * stepPixels;
-  float dense = clamp(min(stepPixels.x, stepPixels.y) / 6.0 - 0.5, 0.0, 1.0);
-  float c = clamp(0.5 + width * uPixel * 0.5 - min(q.x, q.y), 0.0, 1.0) * min(1.0, width * uPixel);
-  return c * dense;
+const float gridWidth = 0.6;
+// How strongly the fine and the bold lines of the grid show, at a point where a unit is perUnit pixels.
+vec2 gridLines(vec2 p, vec2 perUnit) {
+  vec4 steps = uGridStep * vec4(1.0, 1.0, 5.0, 5.0), stepPixels = steps * perUnit.xyxy;
+  vec4 q = abs(fract(p.xyxy / steps - 0.5) - 0.5) * stepPixels;
+  vec2 dense = clamp(min(stepPixels.xz, stepPixels.yw) / 6.0 - 0.5, 0.0, 1.0);
+  return clamp(0.5 + gridWidth * uPixel * 0.5 - min(q.xz, q.yw), 0.0, 1.0) * min(1.0, gridWidth * uPixel) * dense;
 }
 void main() {
   float t = uHasGround ? (uGround - vOrigin.y) / vDirection.y : -1.0;
@@ -400,7 +400,8 @@ void main() {
   vec2 perUnit = 1.0 / max(fwidth(p), vec2(1e-6));
   if (t > 0.0 && t < 1e7) {
     c = t > uFar ? uBeyond : uWater;
-    if (t <= uFar) c = mix(c, uGrid, max(gridLine(p, perUnit, uGridStep) * 0.24, gridLine(p, perUnit, 5.0 * uGridStep) * 0.42));
+    vec2 shown = gridLines(p, perUnit) * vec2(0.24, 0.42);
+    if (t <= uFar) c = mix(c, uGrid, max(shown.x, shown.y));
 #ifdef LINED
     {
       float d = 1e9;
