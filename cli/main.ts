@@ -278,10 +278,11 @@ program
     const [{ reportOf, reportCode }, { coloured }] = await Promise.all([import('../formats/report'), import('../formats/coloured')]); // prettier-ignore
     const name = title ?? (file === '-' ? 'A camera' : basename(file).replace(/\.json$/, ''));
     const { reportFontRules, reportPictures } = await import('./pictures');
-    const [pictures, fonts] = [await reportPictures(given.value), await reportFontRules()];
+    const [{ pictures, reason }, fonts] = [await reportPictures(given.value), await reportFontRules()];
     const made = reportOf(given.value, { title: name, pictures, fonts, code: reportCode(language), coloured });
     if (!made.ok) return void (await refuse(made.problem));
     if (!(await saved({ [out]: made.html }))) return;
+    if (reason !== null) await write(process.stderr, [`The report has no pictures. ${reason}\n`]);
     process.exitCode = 0;
   });
 

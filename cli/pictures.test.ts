@@ -83,8 +83,10 @@ describe('a picture without a browser', () => {
   it('stands in reports: three of a 3D request, one of a 2D request', async () => {
     const request = (project: Project) => projectRequest(project, codecOf(project.conventions), null);
     const titles = async (project: Project) =>
-      (await reportPictures(request(project), coarse)).map(({ title }) => title);
+      (await reportPictures(request(project), coarse)).pictures.map(({ title }) => title);
     expect(await titles(demos.harbour)).toEqual(['Through the camera', 'Plan', 'Section']);
     expect(await titles(demos.chart)).toEqual(['Through the camera']);
+    const wrong = { ...(request(demos.harbour) as object), viewport: { width: 0, height: 720 } };
+    expect(await reportPictures(wrong, coarse)).toEqual({ pictures: [], reason: expect.stringContaining('width') });
   });
 });

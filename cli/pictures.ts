@@ -58,20 +58,27 @@ export function projectPicture(
 
 const reportTitles = { camera: 'Through the camera', plan: 'Plan', section: 'Section' } as const;
 
-/** Returns the pictures of a report on a compute request; none where the request cannot be a project. */
-export async function reportPictures(value: unknown, pixel = surfacePixel): Promise<ReportPicture[]> {
+/** The pictures of a report, and why there are none. */
+export interface ReportPictures {
+  readonly pictures: readonly ReportPicture[];
+  /** Null where there are pictures. */
+  readonly reason: string | null;
+}
+
+/** Draws the pictures of a report on a compute request. A request that cannot be a project has none. */
+export async function reportPictures(value: unknown, pixel = surfacePixel): Promise<ReportPictures> {
   const read = projectOf(value, 'Report');
-  if (!read.ok) return [];
+  if (!read.ok) return { pictures: [], reason: read.problems[0]!.message };
   const names = read.project.camera.kind === '2d' ? (['camera'] as const) : (['camera', 'plan', 'section'] as const);
   const pictures: ReportPicture[] = [];
   for (const name of names) {
     const made = projectPicture(read.project, name, 'paper');
-    if (!made.ok) continue;
+    if (!made.ok) return { pictures: [], reason: made.problems[0]!.message };
     const svg = new TextEncoder().encode(await writePictureSvg(made, layoutWidth, pixel));
     const title = reportTitles[name];
     pictures.push({ title, says: '', markup: `<img alt="${title}" src="data:image/svg+xml;base64,${base64Of(svg)}">` });
   }
-  return pictures;
+  return { pictures, reason: null };
 }
 
 /**

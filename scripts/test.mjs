@@ -5,7 +5,8 @@
 //   npm test -- --unit       the tests that run in Node alone: no compilers, no browser
 //   npm test -- NAME …       the tests whose file or title contains a NAME
 //
-// SEED=n repeats a run of `npm run soak`, which draws its seed and prints it.
+// SEED=n repeats a run of `npm run soak`, which draws its seed and prints it, and opens the application in Firefox
+// and WebKit too.
 import { spawn, spawnSync } from 'node:child_process';
 import { relative } from 'node:path';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
@@ -216,6 +217,17 @@ if (!unitOnly) {
         results.flatMap(({ errors }) => errors.map(({ message }) => message ?? ''))[0]?.slice(0, 2_000) ?? '';
       for (const suite of report.suites) walk(suite, suite.file);
       if (!browser && !faults) count(false, 'playwright');
+    }
+  }
+}
+if (soak && all) {
+  stage('Other browsers');
+  const { checkBrowsers } = await import('./browsers.mjs');
+  for (const { name, problems, skipped: why } of await checkBrowsers()) {
+    if (why) skip(`(skipped: ${why})`);
+    else {
+      testCount++;
+      count(!problems.length, [name, ...problems].join('\n  '));
     }
   }
 }
