@@ -4,6 +4,7 @@ import { emptyFlat, emptySpace } from '../../demo/empty';
 import { saltmarrow } from '../../demo/saltmarrow';
 import type { Project } from '../../formats/project';
 import { compose, composePane } from '../pictures/compose/compose';
+import { cameraHandleBoxes } from '../pictures/compose/handlePoints';
 import { fitted, fittedOutside } from '../pictures/compose/drawings';
 import { overlap, type Rect } from '../pictures/compose/labels';
 import type { Layer } from '../pictures/compose/layer';
@@ -11,6 +12,7 @@ import type { PaneName } from '../pictures/compose/panes';
 import type { PicturesInput } from '../pictures/compose/picturesInput';
 import { layOut } from '../pictures/compose/slots';
 import { textBox } from '../pictures/compose/textBoxes';
+import { cornerOf, viewIn } from '../pictures/compose/views';
 import { momentOf } from '../state/moment';
 import { taskNames } from './names';
 
@@ -83,6 +85,21 @@ describe.each(Object.entries(projects))('text in the pictures of %s', (_, projec
       return ['main', ...input.slots.panes.map(({ name }) => name)].flatMap((pane) =>
         meetings(placedText(composePane(project, input, pane)?.layers ?? [])).map((one) => `${route}, ${pane}: ${one}`),
       );
+    });
+    expect(found).toEqual([]);
+  });
+
+  it.each(sizes)('leaves the handles of the camera free at $width × $height', (size) => {
+    const now = momentOf(project);
+    const input = inputOf(project, size, 'frame');
+    const { layers } = compose(project, input);
+    const found = input.slots.panes.flatMap(({ name, slot }) => {
+      if (now.flat || (name !== 'plan' && name !== 'section')) return [];
+      const handles = cameraHandleBoxes(viewIn(name, slot, now, input, null)!, now);
+      const [x, y] = cornerOf(name, slot);
+      return placedText(layers.filter((layer) => layer.x === x && layer.y === y))
+        .filter(({ box }) => handles.some((handle) => overlap({ ...handle, x: handle.x + x, y: handle.y + y }, box)))
+        .map(({ text }) => `${name}: ${text}`);
     });
     expect(found).toEqual([]);
   });

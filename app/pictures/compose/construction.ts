@@ -1,3 +1,4 @@
+import { cameraHandleBoxes } from './handlePoints';
 import { placeIn, unitsPerPixel, cutOf } from './drawingGeometry';
 import { degrees } from '../../../core/math/angle';
 import type { CameraFrame } from '../../../core/camera/frame';
@@ -121,7 +122,7 @@ export function namesOf(view: PictureView, moment: Moment): { words: Word[]; tak
   const { size } = view;
   const cut = cutOf(name, moment);
   const words: Word[] = [];
-  const taken: Rect[] = [];
+  const taken: Rect[] = cameraHandleBoxes(view, moment);
   if (chain.ok) {
     const p = at(chain.value.world);
     taken.push({ x: p[0] - 9, y: p[1] - 9, width: 18, height: 18 });

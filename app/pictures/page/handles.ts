@@ -3,7 +3,7 @@ import type { Draft } from 'immer';
 import { pictureToWorld } from '../../../core/convert/unproject';
 import { pixelToPicture, worldToViewRuf } from '../../../core/convert/project';
 import { addScaled, distance, dot, sub, type Vec2, type Vec3 } from '../../../core/math/vec3';
-import { cameraInSpace, flatCamera } from '../../../formats/camera';
+import { flatCamera } from '../../../formats/camera';
 import { driveFromPixel, moveProbe } from '../../edits/actions';
 import { anglesNow, moveEye, setDepthLimit, setHeight, setVerticalFov, turnTo } from '../../edits/camera';
 import { moveAnchor, setFocus, turnWorld, zoomAbout } from '../../edits/camera2d';
@@ -11,6 +11,7 @@ import { moveOtherCamera } from '../../edits/cameras';
 import type { Moment } from '../../state/moment';
 import { cutOf } from '../compose/drawingGeometry';
 import type { PictureView } from '../compose/contract';
+import { cameraHandlePoints } from '../compose/handlePoints';
 import { headingOf, pictureCorners, type DrawingName } from '../compose/drawings';
 import { otherCameras } from '../compose/otherCameras';
 
@@ -147,9 +148,10 @@ const otherHandles = ({ name }: PictureView, now: Moment): HandleSpec[] =>
  */
 function cameraHandles(view: PictureView, now: Moment): HandleSpec[] {
   const name = view.name as DrawingName;
-  const { frame, chain, project } = now;
+  const { frame } = now;
   const plan = name === 'plan';
   const cut = cutOf(name, now);
+  const points = cameraHandlePoints(name, now);
   const { heading, right } = headingOf(frame);
   /**
    * How far along the gaze and off it a place is; in the plan the level way is stretched to the
@@ -161,11 +163,6 @@ function cameraHandles(view: PictureView, now: Moment): HandleSpec[] {
     const level = Math.max(0.05, Math.hypot(frame.forward[0], frame.forward[2]));
     return [dot(d, heading) / level, dot(d, right)];
   };
-  const o = cameraInSpace(project).orientation;
-  const reach =
-    o.kind === 'lookAt'
-      ? distance(frame.eye, o.target)
-      : Math.min(cut.far * 0.62, chain.ok && chain.value.viewRuf[2] > 0 ? chain.value.viewRuf[2] * 0.8 : cut.far * 0.5);
   const between = (a: Vec3, b: Vec3, t: number): Vec3 => addScaled(a, sub(b, a), t);
   // An edge is held at the middle of what is seen of it.
   const held = (a: Vec3, b: Vec3): Vec3 => {
@@ -204,17 +201,17 @@ function cameraHandles(view: PictureView, now: Moment): HandleSpec[] {
     ...sides.map(([n, f], i) =>
       of(`edge ${i}`, 'the field of view', held(n, f), moveEdge, { path: [n, f], cursor: across }),
     ),
-    ...(frame.far === null
+    ...(points.far === null
       ? []
       : [
-          of('far', 'the far limit', between(cut.far0, cut.far1, 0.5), limit('far'), {
+          of('far', 'the far limit', points.far, limit('far'), {
             ...{ path: [cut.far0, cut.far1], cursor: along },
           }),
         ]),
-    of('near', 'the near limit', between(cut.near0, cut.near1, 0.5), limit('near'), {
+    of('near', 'the near limit', points.near, limit('near'), {
       ...{ path: [cut.near0, cut.near1], cursor: along },
     }),
-    of('aim', 'the aim', addScaled(frame.eye, frame.forward, reach), (to, _, gesture) => {
+    of('aim', 'the aim', points.aim, (to, _, gesture) => {
       const d = sub(to, frame.eye);
       const angles = anglesNow();
       if (!plan) turnTo(angles.yaw, degrees(Math.atan2(d[1], Math.max(1e-6, dot(d, heading)))), gesture);
