@@ -9,17 +9,21 @@ import { answer, noAnswer, type Answer } from '../reasons';
 
 export type BillboardMode = 'viewPlane' | 'eyePoint' | 'axisEye' | 'axisView';
 
-export interface Billboard {
+/** The square axes of an item that faces the camera. */
+export interface BillboardAxes {
   readonly right: Vec3;
   readonly up: Vec3;
   readonly normal: Vec3;
+  /** Straight above the axis: there is no answer by geometry, and the camera's right is kept. */
+  readonly degenerate: boolean;
+}
+
+export interface Billboard extends BillboardAxes {
   /** From the item's own space (+x right, +y up, +z its front) to the world, without its size. */
   readonly matrix: Mat4;
   readonly quaternion: Quat;
   /** On the screen, from straight up to the item's projected up, clockwise, in radians. */
   readonly tilt: Answer<number>;
-  /** Straight above the axis: there is no answer by geometry, and the camera's right was kept. */
-  readonly degenerate: boolean;
 }
 
 /** A sine this small between axis and sight leaves nothing to turn by. */
@@ -27,12 +31,34 @@ const parallelSine = 1e-9;
 const square = (v: Vec3, axis: Vec3): Vec3 => addScaled(v, axis, -dot(v, axis));
 
 /**
- * How an item at `position` (world) is turned to face the camera. `viewPlane`: parallel to the view
- * plane; `eyePoint`: towards the eye with the world's up; `axisEye`, `axisView`: about `axis` (the
- * world's up by default) as near to the eye, or to the reversed gaze, as that allows. `backward`
- * shows its other face. In orthographic the eye is infinitely far against the gaze. An axis without
- * length stands for the world's up.
+ * Turns an item at `position` (world) to face the camera. `viewPlane`: parallel to the view plane;
+ * `eyePoint`: towards the eye with the world's up; `axisEye`, `axisView`: about `axis` (the world's up
+ * by default) as near to the eye, or to the reversed view direction, as that allows. In orthographic
+ * the eye is infinitely far against the view direction. An axis without length is the world's up.
+ *
+ * @returns unit axes in world space
  */
+export function billboardAxes(
+  frame: CameraFrame,
+  position: Vec3,
+  mode: BillboardMode,
+  axis: Vec3 = worldUp,
+): BillboardAxes {
+  const against = negate(frame.forward);
+  if (mode === 'viewPlane') return { right: frame.right, up: frame.up, normal: against, degenerate: false };
+  const toEye = (frame.kind === 'perspective' ? normalize(sub(frame.eye, position)) : null) ?? against;
+  if (mode === 'eyePoint') return facing(frame, toEye);
+  const up = normalize(axis) ?? worldUp;
+  const nearest = square(mode === 'axisEye' ? toEye : against, up);
+  if (length(nearest) < parallelSine) {
+    const right = normalize(square(frame.right, up)) ?? normalize(square(frame.up, up))!;
+    return { right, up, normal: cross(right, up), degenerate: true };
+  }
+  const normal = normalize(nearest)!;
+  return { right: cross(up, normal), up, normal, degenerate: false };
+}
+
+/** Returns the axes of `billboardAxes` with all that follows from them; `backward` shows the other face. */
 export function billboard(
   frame: CameraFrame,
   position: Vec3,
@@ -40,24 +66,9 @@ export function billboard(
   axis: Vec3 = worldUp,
   backward = false,
 ): Billboard {
-  const against = negate(frame.forward);
-  const toEye = (frame.kind === 'perspective' ? normalize(sub(frame.eye, position)) : null) ?? against;
-  let [right, up, normal]: [Vec3, Vec3, Vec3] = [frame.right, frame.up, against];
-  let degenerate = false;
-  if (mode === 'eyePoint') ({ right, up, normal, degenerate } = facing(frame, toEye));
-  else if (mode !== 'viewPlane') {
-    up = normalize(axis) ?? worldUp;
-    const wanted = square(mode === 'axisEye' ? toEye : against, up);
-    degenerate = length(wanted) < parallelSine;
-    if (degenerate) {
-      right = normalize(square(frame.right, up)) ?? normalize(square(frame.up, up))!;
-      normal = cross(right, up);
-    } else {
-      normal = normalize(wanted)!;
-      right = cross(up, normal);
-    }
-  }
-  if (backward) [right, normal] = [negate(right), negate(normal)];
+  const axes = billboardAxes(frame, position, mode, axis);
+  const [right, normal] = backward ? [negate(axes.right), negate(axes.normal)] : [axes.right, axes.normal];
+  const { up, degenerate } = axes;
   return {
     right,
     up,
@@ -70,7 +81,7 @@ export function billboard(
 }
 
 /** Square axes of an item whose normal is given (unit), its up as near to the world's as that allows. */
-function facing(frame: CameraFrame, normal: Vec3): Pick<Billboard, 'right' | 'up' | 'normal' | 'degenerate'> {
+function facing(frame: CameraFrame, normal: Vec3): BillboardAxes {
   const across = cross(worldUp, normal);
   const degenerate = length(across) < parallelSine;
   const right = (degenerate ? normalize(square(frame.right, normal)) : normalize(across)) ?? frame.right;
@@ -86,7 +97,7 @@ export function facePoint(
   frame: CameraFrame,
   position: Vec3,
   point: Vec3,
-): Pick<Billboard, 'right' | 'up' | 'normal' | 'degenerate'> | null {
+): BillboardAxes | null {
   const normal = normalize(sub(point, position));
   return normal && facing(frame, normal);
 }
@@ -100,7 +111,8 @@ export const modesApart = (
   position: Vec3,
   [a, b]: readonly [BillboardMode, BillboardMode],
   axis: Vec3 = worldUp,
-): number => angleBetween(billboard(frame, position, a, axis).normal, billboard(frame, position, b, axis).normal);
+): number =>
+  angleBetween(billboardAxes(frame, position, a, axis).normal, billboardAxes(frame, position, b, axis).normal);
 
 /**
  * The angle on the screen from straight up to the image of a direction at a point, clockwise, in

@@ -1,5 +1,5 @@
 import { add, dot, negate, normalize, scale, type Vec3, type Vec4 } from '../math/vec3';
-import { affine, mat4, multiply, type Mat4 } from '../math/mat4';
+import { affine, mat4, isFiniteMatrix, multiply, type Mat4 } from '../math/mat4';
 import type { Checked, Problem } from '../reasons';
 import { resolveOrientation, type Basis, type Orientation } from './orientation';
 import {
@@ -100,18 +100,18 @@ export function frameOf(camera: Camera, viewport: Viewport): Checked<CameraFrame
 function assembled(basis: Basis, lens: ResolvedProjection, eye: Vec3, viewport: Viewport): CameraFrame | null {
   const { right, up, forward } = basis;
   const cameraToWorld = affine(right, up, negate(forward), eye);
-  // Written out rather than inverted: a rigid transform's inverse is its transpose, with nothing
-  // lost.
+  // Written out rather than inverted: the inverse of a rigid transform is its transpose, without rounding.
+  // prettier-ignore
   const view = mat4([
-    ...[...right, -dot(right, eye)],
-    ...[...up, -dot(up, eye)],
-    ...[...negate(forward), dot(forward, eye)],
-    ...[0, 0, 0, 1],
+    right[0], right[1], right[2], -dot(right, eye),
+    up[0], up[1], up[2], -dot(up, eye),
+    -forward[0], -forward[1], -forward[2], dot(forward, eye),
+    0, 0, 0, 1,
   ]);
   const projection = projectionMatrix(lens, -1, 1);
   const viewProjection = multiply(multiply(projection, viewToRuf), view);
-  const numbers = [view, projection, inverseProjectionMatrix(lens, -1, 1), viewProjection].flat();
-  if (!numbers.every(Number.isFinite) || !divisible(lens, viewport)) return null;
+  const isUsable = [view, projection, inverseProjectionMatrix(lens, -1, 1), viewProjection].every(isFiniteMatrix);
+  if (!isUsable || !divisible(lens, viewport)) return null;
   return Object.freeze({
     ...basis,
     ...lens,

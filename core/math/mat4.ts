@@ -13,6 +13,9 @@ export function mat4(values: readonly number[]): Mat4 {
   return values as Mat4;
 }
 
+/** Returns whether all numbers of a matrix are finite. */
+export const isFiniteMatrix = (m: Mat4): boolean => m.every(Number.isFinite);
+
 export const identity: Mat4 = mat4([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]);
 
 /** The product A·B: what B does first and A after it. */
