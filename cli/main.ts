@@ -12,6 +12,7 @@ import { emitCode, emitHarness, languageOf, vectorsOfParts } from '../core/deliv
 import { deliverLanguages } from '../core/deliver/languages';
 import { codeParts, type CodePart } from '../core/deliver/library';
 import type { Naming } from '../core/deliver/print';
+import { is2d } from '../core/deliver/cameraSetup';
 import { setUpOfRequest } from '../core/deliver/setUp';
 import { checkAnswers, vectorsOf } from '../core/deliver/vectors';
 import { singlePictures, type SinglePicture } from '../app/pictures/compose/singleNames';
@@ -157,7 +158,7 @@ program
       const made = setUpOfRequest(given.value);
       if (!made.ok) return void (await refuse(made.problem));
       const { language, parts, number, naming } = options;
-      if (parts.includes('spawn') && !made.setUp.footprint.length)
+      if (parts.includes('spawn') && !is2d(made.setUp) && !made.setUp.footprint.length)
         process.stderr.write('The camera sees none of the ground, or all of it to infinity, so the part “spawn” is left out.\n');
       const wish = { language, parts, number, naming, constants: !options.parameters };
       const files = [

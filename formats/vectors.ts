@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { writeTable } from './csv';
-import type { Answers, Checked, Vectors } from '../core/deliver/vectors';
+import { vectorKinds, type Answers, type Checked, type Vectors } from '../core/deliver/vectors';
 import { escaped } from './escaped';
 
 const numbers = z.array(z.number()).nullable();
@@ -14,7 +14,7 @@ const vectorsSchema = z.object({
   rows: z.array(
     z.object({
       id: z.string().min(1),
-      kind: z.enum(['view', 'projection', 'viewProjection', 'cameraToWorld', 'worldToScreen', 'screenToWorld', 'ray']),
+      kind: z.enum(vectorKinds),
       input: z.array(z.number()),
       expected: numbers,
     }),

@@ -1,5 +1,5 @@
 import { focusFor, worldAt } from '../../core/camera/camera2d';
-import { zoomFactor } from '../../core/camera/fit';
+import { fitZoom } from '../../core/camera/fit';
 import { coreCamera2d, coreViewport, flatCamera } from '../../formats/camera';
 import type { Project } from '../../formats/project';
 import { edit, projectBefore } from '../state/document';
@@ -29,7 +29,7 @@ export function setViewport(
       const kept = flatCamera(before);
       const core = coreCamera2d(kept, coreViewport(before));
       const middle = worldAt(core, coreViewport(before), [0, 0]);
-      now.zoom = tidy(kept.zoom * zoomFactor(before.screens.fit, before.viewport, viewport));
+      now.zoom = tidy(fitZoom(before.screens.fit, kept.zoom, before.viewport, viewport));
       now.anchor = [
         tidy((kept.anchor[0] * viewport.width) / before.viewport.width),
         tidy((kept.anchor[1] * viewport.height) / before.viewport.height),

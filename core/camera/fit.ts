@@ -155,19 +155,26 @@ export function onScreen(fit: ScreenFit, extents: Extents, reference: Size, scre
 }
 
 /**
- * The factor by which the pixels of one world unit grow when a flat picture made for `reference`
- * pixels is shown on a viewport of another size with its middle kept in the middle. By the same
- * policies as `onScreen`; the whole viewport is the picture, so that bars show more of the world,
- * and a picture with one scale for both directions is stretched no further than it fits.
+ * Returns the zoom (pixels per world unit) with which a screen shows a 2D picture made for `reference` pixels at
+ * `zoom`, its middle kept in the middle. The policies are those of `onScreen`. The whole screen is the picture:
+ * where `onScreen` has bars, it shows more of the world. A picture with one scale for both directions is
+ * stretched no further than it fits. Whole multiples are whole zooms: every world unit is a square of whole
+ * pixels, or on a smaller screen a whole fraction of one.
  */
-export function zoomFactor(fit: ScreenFit, reference: Size, screen: Size): number {
+export function fitZoom(fit: ScreenFit, zoom: number, reference: Size, screen: Size): number {
   const [across, upward] = [screen.width / reference.width, screen.height / reference.height];
-  if (fit === 'keepHeight') return upward;
-  if (fit === 'keepWidth') return across;
-  if (fit === 'fillAndCrop') return Math.max(across, upward);
-  const least = Math.min(across, upward);
+  if (fit === 'keepHeight') return zoom * upward;
+  if (fit === 'keepWidth') return zoom * across;
+  if (fit === 'fillAndCrop') return zoom * Math.max(across, upward);
+  const least = zoom * Math.min(across, upward);
   return fit === 'wholeMultiples' ? wholeMultiple(least) : least;
 }
 
-/** The largest whole multiple, or the largest whole fraction, that is no more than a factor. */
-const wholeMultiple = (most: number): number => (most >= 1 ? Math.floor(most) : 1 / Math.ceil(1 / most));
+/** Keeps quotients that rounding leaves just below a whole number. */
+const roundingMargin = 1 + 1e-6;
+
+/** Returns the largest whole multiple, or the largest whole fraction, that is no more than a factor. */
+function wholeMultiple(most: number): number {
+  const raised = most * roundingMargin;
+  return raised >= 1 ? Math.floor(raised) : 1 / Math.ceil(1 / raised);
+}

@@ -1,12 +1,23 @@
-import type { RequestCamera } from '../request/cameraSchema';
+import type { RequestCamera, RequestCamera2d } from '../request/cameraSchema';
 import type { Viewport } from '../camera/frame';
 import type { ConventionCodec } from '../conventions/codec';
 
-/** A camera as a request says it, with all that its numbers stand in. */
-export interface SetUp {
+/** A 3D camera as a request writes it, with its viewport and conventions. */
+export interface SetUp3d {
   readonly camera: RequestCamera;
   readonly viewport: Viewport;
   readonly e: ConventionCodec;
   /** The corners of what the camera sees of the ground, in the surface's two coordinates; empty for none to keep out of. */
   readonly footprint: readonly (readonly [number, number])[];
 }
+
+/** A 2D camera as a request writes it, with its viewport and conventions. */
+export interface SetUp2d {
+  readonly camera: RequestCamera2d;
+  readonly viewport: Viewport;
+  readonly e: ConventionCodec;
+}
+
+export type SetUp = SetUp3d | SetUp2d;
+
+export const is2d = (setUp: SetUp): setUp is SetUp2d => 'kind' in setUp.camera;

@@ -1,21 +1,23 @@
 import { intendedOf } from '../diagnose/operations';
 import { readSetUp } from '../compute/readRequest';
 import type { Intended } from '../diagnose/engine';
-import type { FaultName } from '../diagnose/faults';
+import { createEngine2d, instancesOf2d, type FaultName2d, type Intended2d } from '../diagnose/engine2d';
+import type { FaultName, MatrixName } from '../diagnose/faults';
 import { invert4 } from '../diagnose/invert';
 import type { Instance } from '../diagnose/given';
 import { Engine, instancesFor } from '../diagnose/search';
 import type { Depth01 } from '../convert/project';
 import { identity, transform, type Mat4 } from '../math/mat4';
 import { normalize, sub, type Vec2, type Vec3 } from '../math/vec3';
+import { answer2d } from './vectors2d';
 import { checkedRows, type Answers, type VectorRow, type Vectors } from './vectors';
 
 /** What the rows of test vectors find. */
 export interface Catches {
   /** The faults that a row fails for, by the row's id. */
-  readonly rows: ReadonlyMap<string, readonly FaultName[]>;
+  readonly rows: ReadonlyMap<string, readonly (FaultName | FaultName2d)[]>;
   /** The faults that fail no row: they change no number of this camera. */
-  readonly unseen: readonly FaultName[];
+  readonly unseen: readonly (FaultName | FaultName2d)[];
   /** How many faults this camera can have. */
   readonly faults: number;
 }
@@ -47,7 +49,7 @@ function answerTo(row: VectorRow, engine: Engine, one: Instance, rowsOf: Readonl
     return printed ? [...printed.screen, printed.depth] : null;
   }
   if (kind !== 'screenToWorld' && kind !== 'ray') {
-    const [made] = engine.matrix(kind, [one]);
+    const [made] = engine.matrix(kind as MatrixName, [one]);
     return made ? e.toList(made) : null;
   }
   const [viewProjection] = engine.matrix(
@@ -70,6 +72,22 @@ function answerTo(row: VectorRow, engine: Engine, one: Instance, rowsOf: Readonl
   return [...expected.slice(0, 3).map((v, i) => v + off[i]!), ...direction];
 }
 
+/** Finds which rows of a 2D camera fail for which faults. */
+function catches2d({ rows: all }: Vectors, intended: Intended2d): Catches {
+  const rows = new Map<string, FaultName2d[]>(all.map(({ id }) => [id, []]));
+  const faults = new Set<FaultName2d>();
+  // The device pixel ratio is not a number of the camera.
+  for (const one of instancesOf2d(intended, null).filter(({ fault }) => fault !== 'devicePixelRatio')) {
+    faults.add(one.fault);
+    const engine = createEngine2d(intended, [one]);
+    const answers: Answers = new Map(all.map((row) => [row.id, answer2d(engine, row, intended.codec)]));
+    for (const { id, ok } of checkedRows(all, answers, 1e-6))
+      if (!ok && !rows.get(id)!.includes(one.fault)) rows.get(id)!.push(one.fault);
+  }
+  const seen = new Set([...rows.values()].flat());
+  return { rows, unseen: [...faults].filter((fault) => !seen.has(fault)), faults: faults.size };
+}
+
 /**
  * Which faults of `diagnose` each row of test vectors fails for: an engine that commits one fault
  * answers all of them, to 1e-6 of a number's size. Faults that this camera cannot have, and those that
@@ -77,8 +95,9 @@ function answerTo(row: VectorRow, engine: Engine, one: Instance, rowsOf: Readonl
  */
 export function catchesOf(vectors: Vectors): Catches {
   const read = readSetUp(vectors.request);
-  if (!read.ok || 'kind' in read.resolved.camera) throw new Error('test vectors are of a camera in space');
+  if (!read.ok) throw new Error('test vectors are of a proper camera');
   const { camera, frame, codec: e } = read.resolved;
+  if ('kind' in camera) return catches2d(vectors, { camera, viewport: frame.viewport, codec: e });
   const intended = intendedOf(camera, frame, e, null);
   const engine = new Engine(intended, []);
   const rowsOf = new Map(vectors.rows.map((row) => [row.id, row]));

@@ -7,9 +7,10 @@ import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked } from '../reasons';
 import { deliverLanguages } from './languages';
 import { regionSource, type SpawnNumbers } from './region';
-import type { SetUp } from './cameraSetup';
+import { is2d, type SetUp, type SetUp3d } from './cameraSetup';
 import { librarySource, withNeeded, type CodePart } from './library';
-import type { VectorKind, Vectors } from './vectors';
+import { cameraText2d } from './library2d';
+import { is2dVectors, type VectorKind, type Vectors } from './vectors';
 import { plain } from './texts';
 import { parseProgram, type Const, type Expr, type Item, type Statement, type Type } from './program';
 import { Printer, type HarnessCase, type Language, type Naming, type NumberType, type Style } from './print';
@@ -39,7 +40,7 @@ export function setUpOf(
   viewport: Viewport,
   e: ConventionCodec,
   footprint: readonly Vec2[],
-): Checked<{ readonly setUp: SetUp; readonly frame: CameraFrame }> {
+): Checked<{ readonly setUp: SetUp3d; readonly frame: CameraFrame }> {
   const read = readCamera(camera, e);
   if (!read.ok) return read;
   const made = frameOf(read.value, viewport);
@@ -62,7 +63,9 @@ export function setUpOf(
 const vec = (v: readonly number[]): string => `vec${v.length}(${v.map(plain).join(', ')})`;
 
 /** The camera's own numbers as a value of the program. */
-export function cameraText({ camera, viewport, e }: SetUp): string {
+export function cameraText(setUp: SetUp): string {
+  if (is2d(setUp)) return cameraText2d(setUp);
+  const { camera, viewport, e } = setUp;
   const { orientation: o, projection: p, position } = camera;
   const pose = 'yaw' in o ? [o.yaw, o.pitch, o.roll].map(plain) : 'lookAt' in o ? [vec(o.lookAt), vec(o.up ?? e.toWorld([0, 1, 0]))] : 'right' in o ? [o.right, o.up, o.forward].map(vec) : []; // prettier-ignore
   const size = p.kind === 'orthographic' ? p.height! : p.kind === 'perspective' ? p.verticalFov! : 0;
@@ -131,6 +134,7 @@ function usesOf(items: readonly Item[]): ReadonlySet<string> {
     if (one.kind === 'binary' && one.type === 'vec2') uses.add('vec2');
     // Without any, a program is not given what vectors and matrices are made of.
     if (/^(?:vec|mat)/.test(String(one.type))) uses.add('vectors');
+    if (one.type === 'vec3' || one.type === 'mat4') uses.add(one.type);
   };
   for (const item of items) {
     if (item.kind === 'fn') inStatements(item.body, see);
@@ -211,8 +215,10 @@ export function emitRegion(numbers: SpawnNumbers, e: ConventionCodec, language: 
   return { name: made.name.replace('CameraMath', 'SpawnRegion').replace('camera', 'spawn'), text: renamed(made.text) };
 }
 
-/** What of test vectors each part answers. */
-const harnessCases = [
+type HarnessRow = readonly [part: CodePart, kind: VectorKind, call: string, type: string];
+
+/** The functions of each part that test vectors ask for. */
+const harnessRows3d: readonly HarnessRow[] = [
   ['camera', 'view', 'view_matrix(frame)', 'mat4'],
   ['camera', 'projection', 'projection_matrix(frame)', 'mat4'],
   ['camera', 'viewProjection', 'view_projection_matrix(frame)', 'mat4'],
@@ -220,15 +226,27 @@ const harnessCases = [
   ['worldToScreen', 'worldToScreen', 'world_to_screen(frame, vec3(given[0], given[1], given[2]))', 'ScreenPoint'],
   ['screenToWorld', 'screenToWorld', 'screen_to_world(frame, vec2(given[0], given[1]), given[2])', 'vec3'],
   ['ray', 'ray', 'pixel_ray(frame, vec2(given[0], given[1]))', 'Ray'],
-] as const satisfies readonly (readonly [CodePart, VectorKind, string, string])[];
+];
+const harnessRows2d: readonly HarnessRow[] = [
+  ['matrices', 'worldToPixel', 'world_to_pixel(frame)', 'Affine'],
+  ['matrices', 'pixelToWorld', 'pixel_to_world(frame)', 'Affine'],
+  ['worldToScreen', 'worldToScreen', 'world_to_screen(frame, vec2(given[0], given[1]))', 'vec2'],
+  ['screenToWorld', 'screenToWorld', 'screen_to_world(frame, vec2(given[0], given[1]))', 'vec2'],
+  ['visible', 'visible', 'visible_bounds(frame)', 'Bounds'],
+  ['integerZoom', 'integerZoom', 'integer_zoom(frame, vec2(given[0], given[1]))', 'num'],
+  ['parallax', 'layer', 'layer_to_screen(frame, given[0], vec2(given[1], given[2]))', 'vec2'],
+];
+const harnessRows = (flat: boolean): readonly HarnessRow[] => (flat ? harnessRows2d : harnessRows3d);
 
-/** The kinds of test vectors that some parts answer. */
-export const kindsOf = (parts: readonly CodePart[]): readonly VectorKind[] =>
-  harnessCases.flatMap(([part, kind]) => (withNeeded(parts).includes(part) ? [kind] : []));
+/** Returns the kinds of test vectors that some parts answer. */
+export const kindsOf = (parts: readonly CodePart[], flat: boolean): readonly VectorKind[] =>
+  harnessRows(flat).flatMap(([part, kind]) =>
+    part === 'camera' || parts.includes(part) || (part === 'integerZoom' && parts.includes('fit')) ? [kind] : [],
+  );
 
-/** Test vectors of what some parts answer alone, in their order. */
+/** Returns the test vectors that some parts answer, in their order. */
 export function vectorsOfParts(vectors: Vectors, parts: readonly CodePart[]): Vectors {
-  const kinds = kindsOf(parts);
+  const kinds = kindsOf(parts, is2dVectors(vectors));
   return { ...vectors, rows: vectors.rows.filter(({ kind }) => kinds.includes(kind)) };
 }
 
@@ -240,7 +258,7 @@ export function vectorsOfParts(vectors: Vectors, parts: readonly CodePart[]): Ve
 export function emitHarness(setUp: SetUp, wish: CodeWish): string {
   const language = languageOf(wish.language)!;
   const own = parseProgram(sourceOf(setUp, wish));
-  const asked = harnessCases.filter(([part]) => withNeeded(wish.parts).includes(part));
+  const asked = harnessRows(is2d(setUp)).filter(([part]) => withNeeded(setUp, wish.parts).includes(part));
   const fns = asked.map(([, , call, type], i) => `fn asked_${i}(frame: Frame, given: [3] num): ${type} { return ${call}; }`); // prettier-ignore
   const all = parseProgram(`${sourceOf(setUp, wish)}\n${fns.join('\n')}\nconst the_frame = ${frameText(setUp, wish)};`); // prettier-ignore
   const style = styleOf(setUp.e, wish, language);
@@ -253,7 +271,8 @@ export function emitHarness(setUp: SetUp, wish: CodeWish): string {
     if (last.kind !== 'return') return [];
     const { value } = last;
     const list = numbers(value.type, 'v');
-    const guard = kind === 'worldToScreen' ? language.field('v', printer.fieldName(value.type, 'in_front')) : null;
+    const guard =
+      kind === 'worldToScreen' && !is2d(setUp) ? language.field('v', printer.fieldName(value.type, 'in_front')) : null;
     return [{ kind, text: printer.expr(value), type: printer.type(value.type), matrix: value.type === 'mat4', guard, numbers: guard ? list.slice(0, 4) : list }]; // prettier-ignore
   });
   const last = all.at(-1)!;

@@ -97,7 +97,7 @@ describe.each(Object.entries(compilers).map(([name, { needs }], i) => ({ name, n
         expect(checkAnswers(third.vectors, parallel, 1e-9)).toMatchObject({ wrong: 0, suggests: [] });
         const own = { ...wish(name, 'float', false), parts: ['camera', 'worldToScreen', 'ray'] } satisfies CodeWish;
         const floats = runs(name, `${name}-floats`, emitCode(second.setUp, own), emitHarness(second.setUp, own), second); // prettier-ignore
-        const asked = kindsOf(own.parts);
+        const asked = kindsOf(own.parts, false);
         const rows = second.vectors.rows.filter(({ kind }) => asked.includes(kind));
         expect(checkAnswers({ ...second.vectors, rows }, floats, 2e-5).wrong).toBe(0);
       },

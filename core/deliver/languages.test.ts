@@ -14,7 +14,7 @@ import { emitCode, emitExample, emitHarness, languageOf, setUpOf, sourceOf, type
 import { named, Printer } from './print';
 import { parseProgram, type Item, type Type } from './program';
 import { reservedWords } from './reserved';
-import type { SetUp } from './cameraSetup';
+import type { SetUp3d } from './cameraSetup';
 import { codeParts } from './library';
 import { deliverLanguages } from './languages';
 
@@ -29,7 +29,7 @@ const root = mkdtempSync(join(tmpdir(), 'astrolabe-code-'));
 afterAll(() => rmSync(root, { recursive: true, force: true }));
 
 /** A random set-up: every form of camera comes about in a few. */
-function setUpBy(seed: number): SetUp {
+function setUpBy(seed: number): SetUp3d {
   const d = dice(seed * 7919);
   const conventions = conventionsBy(d) as Conventions;
   const e = codecOf(conventions);
@@ -50,7 +50,7 @@ const vec = (v: readonly number[]): string =>
   `vec${v.length}(${v.map((one) => (one < 0 ? `-${-one}` : String(one))).join(', ')})`;
 
 /** What is asked of the code, and what the core has for it, number by number. */
-function askedOf(setUp: SetUp): { asked: Asked[]; wanted: number[][] } {
+function askedOf(setUp: SetUp3d): { asked: Asked[]; wanted: number[][] } {
   const { camera, viewport, e } = setUp;
   const world = e.toWorld([1.5, 2, -14]);
   const behind = e.toWorld([3, 2, 40]);
@@ -148,7 +148,7 @@ static float4x4 mul(float4x4 a, float4x4 b) {
 }
 `;
 /** Expressions of a program in HLSL, each with its type. */
-function hlslCalls(setUp: SetUp, own: CodeWish, asked: readonly Asked[]) {
+function hlslCalls(setUp: SetUp3d, own: CodeWish, asked: readonly Asked[]) {
   const items = parseProgram(`${sourceOf(setUp, own)}\n${asked.map(({ text }, i) => `const asked_${i} = ${text};`).join('\n')}`); // prettier-ignore
   const { vectors } = setUp.e.conventions.matrix;
   const printer = new Printer(languageOf('HLSL')!, { number: 'float', naming: 'own', listing: { vectors, columns: setUp.e.listsColumns } }).knows(items); // prettier-ignore
@@ -317,7 +317,7 @@ describe('code beside what real projects define', () => {
     return made.value.setUp;
   };
   /** What a program in C or C++ prints, compiled after some lines. */
-  const printed = (name: 'C' | 'C++', setUp: SetUp, number: CodeWish['number'], asked: readonly Asked[], before: readonly string[], folder: string) => {
+  const printed = (name: 'C' | 'C++', setUp: SetUp3d, number: CodeWish['number'], asked: readonly Asked[], before: readonly string[], folder: string) => {
     const language = deliverLanguages.find((one) => one.name === name)!;
     const { files, build } = compilers[name]!;
     const at = join(root, folder);

@@ -1,4 +1,5 @@
-import type { SetUp } from './cameraSetup';
+import { is2d, type SetUp, type SetUp3d } from './cameraSetup';
+import { codeParts2d, librarySource2d, withNeeded2d } from './library2d';
 import type { RequestCamera } from '../request/cameraSchema';
 import { indexOf, signOf, type AxisFrame } from '../conventions/axes';
 import type { ConventionCodec } from '../conventions/codec';
@@ -10,9 +11,15 @@ import { letters, negated, placed, plain, signed, vec } from './texts';
  * orders that a convention decides are decided here, once, with a comment where they stand.
  */
 
-/** What can be taken home, in the order in which it stands in a file. */
-export const codeParts = ['camera', 'worldToScreen', 'screenToWorld', 'ray', 'planes', 'billboard', 'spawn', 'dollyZoom', 'follow', 'orderKeys'] as const; // prettier-ignore
+/** The code parts of a 3D camera, in their order in a file. */
+export const codeParts3d = ['camera', 'worldToScreen', 'screenToWorld', 'ray', 'planes', 'billboard', 'spawn', 'dollyZoom', 'follow', 'orderKeys'] as const; // prettier-ignore
+
+/** The code parts of cameras of both kinds. */
+export const codeParts = [...codeParts3d, ...codeParts2d.filter((part) => !(codeParts3d as readonly string[]).includes(part))] as const; // prettier-ignore
 export type CodePart = (typeof codeParts)[number];
+
+/** Returns the parts that a camera of a kind has. */
+export const codePartsOf = (flat: boolean): readonly CodePart[] => (flat ? codeParts2d : codeParts3d);
 
 /** How the camera's orientation is said. */
 export type Said = 'angles' | 'lookAt' | 'basis';
@@ -77,7 +84,7 @@ function basisLines(said: Said, e: ConventionCodec): string {
   let up = level_up * cos(roll) + level_right * sin(roll);`;
 }
 
-function cameraPart({ e }: SetUp, said: Said, infinite: boolean, orthographic: boolean): string {
+function cameraPart({ e }: SetUp3d, said: Said, infinite: boolean, orthographic: boolean): string {
   const { world, view, ndc, matrix } = e.conventions;
   const rows: string[] = ['', '', ''];
   const back: string[][] = [['', '', '', ''], ['', '', '', ''], ['', '', '', '']]; // prettier-ignore
@@ -180,7 +187,7 @@ function screenTexts({ conventions: { screen } }: ConventionCodec) {
   };
 }
 
-function worldToScreenPart({ e }: SetUp, infinite: boolean, orthographic: boolean): string {
+function worldToScreenPart({ e }: SetUp3d, infinite: boolean, orthographic: boolean): string {
   const text = screenTexts(e);
   const { near, far } = e.conventions.ndc;
   const range = '(frame.z_far - frame.z_near)';
@@ -227,7 +234,7 @@ ${
 }`;
 }
 
-const throughPixel = ({ e }: SetUp): string => {
+const throughPixel = ({ e }: SetUp3d): string => {
   const text = screenTexts(e);
   return `let across = ${text.across};
   let upward = ${text.upward};
@@ -235,14 +242,14 @@ const throughPixel = ({ e }: SetUp): string => {
   let up = (upward + frame.shift.y) * frame.half_size.y;`;
 };
 
-const screenToWorldPart = (setUp: SetUp, orthographic: boolean): string => `
+const screenToWorldPart = (setUp: SetUp3d, orthographic: boolean): string => `
 // The point of the world that stands at a pixel, so far ahead of the eye.
 fn screen_to_world(frame: Frame, pixel: vec2, ahead: num): vec3 {
   ${throughPixel(setUp)}
   return frame.eye + ${orthographic ? 'frame.right * right + frame.up * up + frame.forward * ahead' : '(frame.right * right + frame.up * up + frame.forward) * ahead'};
 }`;
 
-const rayPart = (setUp: SetUp, orthographic: boolean): string => `
+const rayPart = (setUp: SetUp3d, orthographic: boolean): string => `
 struct Ray {
   origin: vec3,
   direction: vec3, // of length 1
@@ -304,17 +311,20 @@ fn box_is_outside(frustum: Frustum, centre: vec3, half_size: vec3): bool {
 }`;
 }
 
-/** Parts that others stand on: everything reads the frame. */
-export const withNeeded = (parts: readonly CodePart[]): readonly CodePart[] =>
-  codeParts.filter((part) => part === 'camera' || parts.includes(part));
+/** Returns the parts to be written of those asked for: every part reads the camera. */
+export const withNeeded = (setUp: SetUp, parts: readonly CodePart[]): readonly CodePart[] =>
+  is2d(setUp)
+    ? withNeeded2d(parts, setUp.camera.snap)
+    : codeParts3d.filter((part) => part === 'camera' || parts.includes(part));
 
-/** The source of a set-up's parts, in the language of `program.ts`. */
+/** Returns the source of a set-up's parts, in the language of `program.ts`. */
 export function librarySource(setUp: SetUp, parts: readonly CodePart[]): string {
+  if (is2d(setUp)) return librarySource2d(setUp, parts);
   const { camera, e } = setUp;
   const said = saidOf(camera);
   const orthographic = camera.projection.kind === 'orthographic';
   const infinite = camera.projection.far === null;
-  const of: Readonly<Record<CodePart, () => string>> = {
+  const of: Readonly<Record<(typeof codeParts3d)[number], () => string>> = {
     camera: () => cameraPart(setUp, said, infinite, orthographic),
     worldToScreen: () => worldToScreenPart(setUp, infinite, orthographic),
     screenToWorld: () => screenToWorldPart(setUp, orthographic),
@@ -327,5 +337,5 @@ export function librarySource(setUp: SetUp, parts: readonly CodePart[]): string 
     orderKeys: () => orderPart(orthographic),
   };
   const pi = e.conventions.angles.unit === 'degrees' ? 'const pi = 3.14159265358979323846;\n' : '';
-  return pi + withNeeded(parts).map((part) => of[part]()).join('\n'); // prettier-ignore
+  return pi + codeParts3d.filter((part) => withNeeded(setUp, parts).includes(part)).map((part) => of[part]()).join('\n'); // prettier-ignore
 }

@@ -1,9 +1,9 @@
-import type { SetUp } from './cameraSetup';
+import type { SetUp3d } from './cameraSetup';
 import { placed, plain, vec } from './texts';
 
 /* The parts that stand on the frame: boards, where to appear, how to zoom and follow, what to draw by. */
 
-export function billboardPart({ e }: SetUp, orthographic: boolean): string {
+export function billboardPart({ e }: SetUp3d, orthographic: boolean): string {
   const crossed = (a: string, b: string) => (e.handedness.world === 'right' ? `cross(${a}, ${b})` : `cross(${b}, ${a})`); // prettier-ignore
   const up = vec(placed(e.conventions.world, ['0', '1', '0']));
   const toEye = orthographic ? '-frame.forward' : 'normalize(frame.eye - position)';
@@ -47,7 +47,7 @@ fn board_upright(frame: Frame${position}): Board {
 }`;
 }
 
-export function spawnPart({ footprint }: SetUp): string {
+export function spawnPart({ footprint }: SetUp3d): string {
   const n = footprint.length;
   if (!n) return '';
   return `
@@ -75,7 +75,7 @@ fn may_appear(place: vec2, radius: num, padding: num): bool {
 }`;
 }
 
-export function dollyZoomPart({ e }: SetUp, orthographic: boolean): string {
+export function dollyZoomPart({ e }: SetUp3d, orthographic: boolean): string {
   if (orthographic) return '';
   const back = e.conventions.angles.unit === 'degrees' ? ' * 180 / pi' : '';
   return `

@@ -56,7 +56,18 @@ export type Item = Struct | Fn | Const;
 
 /** Calls that every language has or is given: what they take is not checked beyond their number. */
 const builtins: Readonly<Record<string, Type>> = {
-  ...{ sin: 'num', cos: 'num', tan: 'num', sqrt: 'num', atan: 'num', exp2: 'num', abs: 'num', min: 'num', max: 'num' },
+  ...{
+    sin: 'num',
+    cos: 'num',
+    tan: 'num',
+    sqrt: 'num',
+    atan: 'num',
+    exp2: 'num',
+    abs: 'num',
+    floor: 'num',
+    min: 'num',
+    max: 'num',
+  },
   ...{ dot: 'num', length: 'num', cross: 'vec3', normalize: 'vec3', mul: 'mat4' },
 } as const;
 export const isBuiltin = (name: string): boolean => name in builtins;

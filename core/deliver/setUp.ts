@@ -1,4 +1,3 @@
-import { writeCamera } from '../request/write';
 import { problemDocument, readSetUp, type ProblemDocument } from '../compute/readRequest';
 import { setUpOf } from './code';
 import type { SetUp } from './cameraSetup';
@@ -13,8 +12,8 @@ export function setUpOfRequest(given: unknown): { ok: true; setUp: SetUp } | { o
   const { extents: x } = frame;
   if (!(x.right > x.left && x.top > x.bottom))
     return refuse('The extents are mirrored. Exchange left and right, or bottom and top, and mirror the picture where it is shown.'); // prettier-ignore
-  // A flat camera is the orthographic one that it equals; its world has no ground.
-  const made = setUpOf('kind' in camera ? writeCamera(frame, e) : camera, frame.viewport, e, 'kind' in camera ? [] : visibleGround(frame, e)); // prettier-ignore
+  if ('kind' in camera) return { ok: true, setUp: { camera, viewport: frame.viewport, e } };
+  const made = setUpOf(camera, frame.viewport, e, visibleGround(frame, e));
   if (!made.ok) throw new Error('a camera that was read before');
   return { ok: true, setUp: made.value.setUp };
 }

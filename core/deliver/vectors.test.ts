@@ -1,3 +1,4 @@
+import type { MatrixName } from '../diagnose/faults';
 import { describe, expect, it } from 'vitest';
 import {
   dice,
@@ -26,7 +27,7 @@ function answersOf(shot: Shot, vectors: Vectors, mistakes: readonly Mistake[]): 
       const [point] = pointsOf(shot, [ruf], whole, mistakes);
       answers.set(id, expected === null ? null : [...point!.screen, point!.depth]);
     } else if (kind === 'screenToWorld' || kind === 'ray') answers.set(id, expected);
-    else answers.set(id, listed(shot.c, engine[kind]));
+    else answers.set(id, listed(shot.c, engine[kind as MatrixName]));
   }
   return answers;
 } // prettier-ignore

@@ -1,5 +1,6 @@
 import { compute } from '../compute/compute';
-import { problemDocument, readSetUp, type ProblemDocument } from '../compute/readRequest';
+import { rows2d } from './vectors2d';
+import { readSetUp, type ProblemDocument } from '../compute/readRequest';
 import { viewRufToWorld } from '../convert/project';
 import { pictureToWorld } from '../convert/unproject';
 import type { CameraFrame } from '../camera/frame';
@@ -7,15 +8,17 @@ import { randomFrom } from '../math/random';
 import type { Vec3 } from '../math/vec3';
 
 /** What a row of test vectors asks an engine for. */
-export type VectorKind = 'view' | 'projection' | 'viewProjection' | 'cameraToWorld' | 'worldToScreen' | 'screenToWorld' | 'ray'; // prettier-ignore
+export const vectorKinds = ['view', 'projection', 'viewProjection', 'cameraToWorld', 'worldToScreen', 'screenToWorld', 'ray', 'worldToPixel', 'pixelToWorld', 'visible', 'integerZoom', 'layer'] as const; // prettier-ignore
+export type VectorKind = (typeof vectorKinds)[number];
 /** A row: what goes in, and what is to come out, in the request's conventions. */
 export interface VectorRow {
   readonly id: string;
   readonly kind: VectorKind;
   readonly input: readonly number[];
   /**
-   * Sixteen numbers of a matrix; pixel x, y, depth and ahead of a point; a place; origin and direction.
-   * Null where there is no picture.
+   * Sixteen numbers of a matrix; pixel x, y, depth and ahead of a point; a place; origin and direction. Of a 2D
+   * camera six numbers of a matrix, pairs, the least and greatest x and y that are visible, or a zoom. Null where
+   * there is no picture.
    */
   readonly expected: readonly number[] | null;
 }
@@ -26,6 +29,10 @@ export interface Vectors {
   readonly request: unknown;
   readonly rows: readonly VectorRow[];
 }
+
+/** Whether test vectors are of a 2D camera. */
+export const is2dVectors = ({ request }: Pick<Vectors, 'request'>): boolean =>
+  (request as { camera?: { kind?: unknown } } | null)?.camera?.kind === '2d';
 
 /** Places spread over the picture and in depth; every seventh is off the picture, every eleventh behind the eye. */
 function placesOf(frame: CameraFrame, count: number, seed: number): Vec3[] {
@@ -53,8 +60,10 @@ export function vectorsOf(given: unknown, count: number, seed: number): { ok: tr
   const read = readSetUp(given);
   if (!read.ok) return read;
   const { request } = read;
-  const { frame, codec: e, world } = read.resolved;
-  if (!world.hasDepth) return { ok: false, problem: problemDocument([{ path: 'camera', message: 'Test vectors are of a camera in space. Give the orthographic one that this 2D camera equals.' }]) };
+  const { frame, codec: e } = read.resolved;
+  const { camera } = read.resolved;
+  const bare = { ...request, bodies: [], queries: [] };
+  if ('kind' in camera) return { ok: true, vectors: { astrolabeVectors: 1, request: bare, rows: rows2d(camera, frame.viewport, e, count, seed) } };
   const points = placesOf(frame, count, seed).map((p) => e.toWorld(p));
   const answered = compute({ ...request, bodies: [], queries: [{ id: 'm', op: 'matrices' }, { id: 'p', op: 'worldToScreen', points }] });
   if (!answered.ok) return answered;
@@ -76,7 +85,7 @@ export function vectorsOf(given: unknown, count: number, seed: number): { ok: tr
     ...seen.flatMap(({ screen, ahead, i }, k): VectorRow[] => places[k] ? [{ id: `back ${i + 1}`, kind: 'screenToWorld', input: [...screen, ahead], expected: places[k] }] : []),
     ...seen.map(({ screen, i }, k): VectorRow => ({ id: `ray ${i + 1}`, kind: 'ray', input: screen, expected: [...rays[k]!.origin, ...rays[k]!.direction] })),
   ];
-  return { ok: true, vectors: { astrolabeVectors: 1, request: { ...request, bodies: [], queries: [] }, rows } };
+  return { ok: true, vectors: { astrolabeVectors: 1, request: bare, rows } };
 } // prettier-ignore
 
 /** What became of a row. */
@@ -101,6 +110,8 @@ const names: Readonly<Record<VectorKind, readonly string[]>> = {
   worldToScreen: ['x', 'y', 'depth', 'ahead'],
   screenToWorld: ['x', 'y', 'z'],
   ray: ['origin x', 'origin y', 'origin z', 'direction x', 'direction y', 'direction z'],
+  ...{ worldToPixel: [], pixelToWorld: [], layer: ['x', 'y'], integerZoom: ['zoom'] },
+  visible: ['least x', 'least y', 'greatest x', 'greatest y'],
 };
 
 /** How far two numbers may be apart: of their size, and of the largest beside them. */
@@ -112,7 +123,7 @@ function checkedRow({ id, kind, expected }: VectorRow, given: readonly number[] 
   if (expected === null) return given === null ? { id, kind, ok: true, says: '' } : fails('There is no picture of this point, behind the eye, and one was given.');
   if (given === null) return fails('None was given, and there is one.');
   const wanted = kind === 'worldToScreen' ? expected.slice(0, Math.max(2, given.length)) : expected;
-  if (given.length < 2 || given.length !== wanted.length) return fails(`${given.length} numbers were given for ${wanted.length}.`);
+  if (given.length !== wanted.length) return fails(`${given.length} numbers were given for ${wanted.length}.`);
   const size = Math.max(...wanted.slice(0, kind === 'worldToScreen' ? 2 : 16).map(Math.abs));
   const odd = given.findIndex((v) => !Number.isFinite(v));
   if (odd >= 0) return fails(`${names[kind][odd] ?? `number ${odd + 1}`} is ${given[odd]}, and should be ${wanted[odd]}.`);

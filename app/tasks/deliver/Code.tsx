@@ -1,6 +1,6 @@
 import { lazy, Suspense, useDeferredValue } from 'react';
 import { languageOf } from '../../../core/deliver/code';
-import { codeParts, type CodePart } from '../../../core/deliver/library';
+import { codeParts, codePartsOf, type CodePart } from '../../../core/deliver/library';
 import type { Size } from '../../pictures/compose/contract';
 import { CheckRow } from '../../sheet/CheckRow';
 import { SelectRow } from '../../sheet/Select';
@@ -11,7 +11,7 @@ import { copy } from '../../ui/notices';
 import type { ColouredProps } from './Coloured';
 import { commandsOf } from './commands';
 import { change, copyCode, saveAll, saveCode } from './edits';
-import { codeNow, partsFor } from './setUp';
+import { codeNow } from './setUp';
 import { languageNames, namings, type DeliverState } from './kept';
 import { namingWords, partWords } from './words';
 
@@ -42,7 +42,7 @@ export function Wish() {
   const now = useTaskMoment<DeliverState>('deliver');
   const { slice } = now;
   const shader = languageOf(slice.language)?.floatsAlone ?? false;
-  const able = partsFor(now, codeParts);
+  const able = codePartsOf(now.flat);
   const toggle = (part: CodePart, on: boolean) =>
     change(on ? `take ${partWords[part]}` : `leave out ${partWords[part]}`, (draft) => {
       draft.parts = codeParts.filter((one) => (one === part ? on : draft.parts.includes(one)));
@@ -76,12 +76,12 @@ export function Wish() {
         onChange={(value) => change('choose how names are written', (draft) => void (draft.naming = value))}
       />
       <div className="part-list" role="group" aria-label="Parts">
-        {codeParts.map((part) => (
+        {able.map((part) => (
           <label key={part} className="check">
             <input
               type="checkbox"
-              checked={part === 'camera' || (able.includes(part) && slice.parts.includes(part))}
-              disabled={part === 'camera' || !able.includes(part)}
+              checked={part === 'camera' || slice.parts.includes(part)}
+              disabled={part === 'camera'}
               onChange={({ target }) => toggle(part, target.checked)}
             />
             {partWords[part]}

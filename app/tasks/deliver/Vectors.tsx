@@ -16,6 +16,7 @@ type Row = VectorsFound['rows'][number];
 const asks: Readonly<Record<Row['kind'], string>> = {
   ...{ view: 'matrix', projection: 'matrix', viewProjection: 'matrix', cameraToWorld: 'matrix' },
   ...{ worldToScreen: 'to the screen', screenToWorld: 'to the world', ray: 'ray' },
+  ...{ worldToPixel: 'matrix', pixelToWorld: 'matrix', visible: 'visible', integerZoom: 'zoom', layer: 'layer' },
 };
 const columns: readonly ListColumn<Row>[] = [
   { name: 'row', value: ({ id }) => id, width: '1fr' },
@@ -37,15 +38,9 @@ function foundBy({ finds, expected }: Row, { rows, unseen }: VectorsFound): stri
 /** Test vectors for an engine's own functions: what goes in, what is to come out, what each row finds. */
 export function TestVectors() {
   const now = useTaskMoment<DeliverState>('deliver');
-  const { slice, flat } = now;
+  const { slice } = now;
   const found = now.answer<VectorsFound | null>('vectors');
   const [chosen, setChosen] = useState('point 1');
-  if (flat)
-    return (
-      <p className="text-note leading-4 text-ink2">
-        Test vectors are of a camera in space. The code of a flat one is the orthographic camera that it equals.
-      </p>
-    );
   const row = found?.rows.find(({ id }) => id === chosen) ?? found?.rows[0];
   return (
     <>

@@ -1,4 +1,4 @@
-import { codeParts } from '../../../core/deliver/library';
+import { codePartsOf } from '../../../core/deliver/library';
 import type { DeliverState } from './kept';
 
 /** The commands that give the same on a machine without a page, of the project saved as `camera.json`: code,
@@ -7,28 +7,25 @@ export function commandsOf(
   { language, parts, number, naming, constants, count, seed }: DeliverState,
   flat: boolean,
 ): string[] {
-  const all = codeParts.every((part) => parts.includes(part));
+  const able = codePartsOf(flat);
+  const all = able.every((part) => parts.includes(part));
+  const listed = able.filter((part) => part === 'camera' || parts.includes(part)).join(',');
   const quoted = /^\w+$/.test(language) ? language : `'${language}'`;
   const options = [
     `--language ${quoted}`,
-    `--parts ${all ? 'all' : codeParts.filter((part) => part === 'camera' || parts.includes(part)).join(',')}`,
+    `--parts ${all ? 'all' : listed}`,
     ...(number === 'float' ? ['--number float'] : []),
     ...(naming === 'own' ? [] : [`--naming ${naming}`]),
     ...(constants ? [] : ['--parameters']),
     '--harness --out generated',
   ];
-  const vectors = [`--count ${count}`, `--seed ${seed}`, ...(all ? [] : [`--parts ${codeParts.filter((part) => part === 'camera' || parts.includes(part)).join(',')}`])].join(' '); // prettier-ignore
+  const vectors = [`--count ${count}`, `--seed ${seed}`, ...(all ? [] : [`--parts ${listed}`])].join(' ');
   return [
     `npx astrolabe code camera.json \\\n  ${options.join(' \\\n  ')}`,
     'npx astrolabe compute camera.json \\\n  > expected.json',
     'npx astrolabe report camera.json \\\n  --out report.html',
     'npx astrolabe gltf camera.json \\\n  --out camera.glb',
-    // Test vectors are of a camera in space.
-    ...(flat
-      ? []
-      : [
-          `npx astrolabe vectors camera.json \\\n  ${vectors} > vectors.json`,
-          'npx astrolabe check vectors.json \\\n  answers.csv --junit check.xml',
-        ]),
+    `npx astrolabe vectors camera.json \\\n  ${vectors} > vectors.json`,
+    'npx astrolabe check vectors.json \\\n  answers.csv --junit check.xml',
   ];
 }

@@ -41,7 +41,7 @@ export function copyCode(): void {
 
 /** Computes the test vectors of the current camera; null where there are none. */
 async function vectorsNow(now: ReturnType<typeof present>): Promise<Vectors | null> {
-  const bare = now.flat ? '' : bareRequest(now);
+  const bare = bareRequest(now);
   if (typeof bare === 'string') return null;
   const { vectorsOf } = await import('../../../core/deliver/vectors');
   const made = vectorsOf(bare, now.slice.count, now.slice.seed);

@@ -1,8 +1,7 @@
 import { vectorsOfParts } from '../../../core/deliver/code';
-import { catchesOf } from '../../../core/deliver/catches';
+import { catchesOf, type Catches } from '../../../core/deliver/catches';
 import type { CodePart } from '../../../core/deliver/library';
 import { vectorsOf, type VectorRow } from '../../../core/deliver/vectors';
-import type { FaultName } from '../../../core/diagnose/faults';
 import type { JobModule, JobSpec } from '../../state/jobs';
 import { bareRequest, partsFor } from './setUp';
 import type { DeliverState } from './kept';
@@ -16,15 +15,15 @@ interface Asked {
 }
 /** Test vectors, and what each row of them finds. */
 export interface VectorsFound {
-  readonly rows: readonly (VectorRow & { readonly finds: readonly FaultName[] })[];
+  readonly rows: readonly (VectorRow & { readonly finds: Catches['unseen'] })[];
   readonly faults: number;
-  readonly unseen: readonly FaultName[];
+  readonly unseen: Catches['unseen'];
 }
 
 const vectors: JobSpec<DeliverState, Asked, VectorsFound | null> = {
   says: 'Making test vectors',
   input: (now) => {
-    const request = now.flat ? '' : bareRequest(now);
+    const request = bareRequest(now);
     if (typeof request === 'string') return null;
     const { count, seed, parts } = now.slice;
     return { request: JSON.stringify(request), count, seed, parts: partsFor(now, parts).join() };

@@ -11,28 +11,37 @@ import {
   type CodeWish,
 } from '../../../core/deliver/code';
 import type { SetUp } from '../../../core/deliver/cameraSetup';
-import type { CodePart } from '../../../core/deliver/library';
+import { codePartsOf, type CodePart } from '../../../core/deliver/library';
 import { visibleGround } from '../../../core/deliver/visibleGround';
-import { cameraInSpace, coreViewport, expressCamera } from '../../../formats/camera';
+import type { RequestCamera2d } from '../../../core/request/cameraSchema';
+import { cameraInSpace, coreViewport, expressCamera, expressCamera2d, flatCamera } from '../../../formats/camera';
 import { remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import type { DeliverState } from './kept';
 
-/** Parts that a world has no use for: on a flat one there is no ground, and no distance to zoom over. */
+/** Returns those of some parts that the camera of a world has. */
 export const partsFor = ({ flat }: Pick<Moment, 'flat'>, parts: readonly CodePart[]): CodePart[] =>
-  parts.filter((part) => !flat || (part !== 'spawn' && part !== 'dollyZoom'));
+  codePartsOf(flat).filter((part) => parts.includes(part));
+
+/** Returns the 2D camera at the time, as a request writes it: along its track the focus moves. */
+function camera2dNow({ project, frame, rest, codec: e }: Omit<Moment, 'slice'>): RequestCamera2d {
+  const camera = flatCamera(project);
+  const [right, up] = [frame.eye[0] - rest.eye[0], frame.eye[1] - rest.eye[1]];
+  const focus: [number, number] = [camera.focus[0] + right, camera.focus[1] + up];
+  return expressCamera2d({ ...camera, focus }, coreViewport(project), e);
+}
 
 /**
- * The set-up that the code is of: the project's camera as it is said, or as its track has it; a flat
- * one as the orthographic camera that it equals. A sentence where there is none.
+ * Returns the set-up that the code is of: the project's camera as it is written, or as its track has it. A
+ * sentence where there is none.
  */
 export function setUpNow(now: Omit<Moment, 'slice'>): SetUp | string {
   const { project, flat, frame, rest, codec: e, seen } = now;
   if (seen.problems.length) return seen.problems[0]!.message;
-  const asSaid = !flat && frame === rest;
-  const camera = asSaid ? expressCamera(cameraInSpace(project), e) : writeCamera(frame, e);
-  const made = setUpOf(camera, coreViewport(project), e, flat ? [] : visibleGround(frame, e));
+  if (flat) return { camera: camera2dNow(now), viewport: coreViewport(project), e };
+  const camera = frame === rest ? expressCamera(cameraInSpace(project), e) : writeCamera(frame, e);
+  const made = setUpOf(camera, coreViewport(project), e, visibleGround(frame, e));
   return made.ok ? made.value.setUp : made.problems[0]!.message;
 }
 
@@ -66,6 +75,7 @@ const text = (v: readonly number[]) => `vec${v.length}(${v.map((one) => (one < 0
 /** What the example asks: where the probe comes to, the ray back through it, and where it came from. */
 function askedNow(now: Moment<DeliverState>, { parts }: CodeWish, frame: string): Asked[] {
   const { chain, codec: e, flat } = now;
+  if (flat) return asked2dNow(now, parts, frame);
   const asked: Asked[] = [];
   if (!chain.ok) return [{ text: `view_projection_matrix(${frame})`, comment: null }];
   const point = e.toWorld(chain.value.world);
@@ -78,7 +88,26 @@ function askedNow(now: Moment<DeliverState>, { parts }: CodeWish, frame: string)
   if (parts.includes('screenToWorld') && screen)
     asked.push({ text: `screen_to_world(${frame}, ${text(screen)}, ${text([ahead]).slice(5, -1)})`, comment: `Expected: ${said(point)}.` }); // prettier-ignore
   if (parts.includes('ray') && screen) asked.push({ text: `pixel_ray(${frame}, ${text(screen)})`, comment: 'Through the same pixel: origin and direction.' }); // prettier-ignore
-  return asked.length ? asked : [{ text: `view_projection_matrix(${frame})`, comment: flat ? null : 'World to clip, as the conventions list it.' }]; // prettier-ignore
+  return asked.length ? asked : [{ text: `view_projection_matrix(${frame})`, comment: 'World to clip, as the conventions list it.' }]; // prettier-ignore
+}
+
+/** Returns what the example of a 2D camera asks: the probe's pixel and the way back, or the visible rectangle. */
+function asked2dNow(
+  { chain, codec: e, frame: seen }: Omit<Moment, 'slice'>,
+  parts: readonly CodePart[],
+  frame: string,
+): Asked[] {
+  const asked: Asked[] = [];
+  const listed = (numbers: readonly number[]) => numbers.map((v) => figure(v, 6).replace('−', '-')).join(', ');
+  if (chain.ok && chain.value.pixel.ok) {
+    const { world } = chain.value;
+    const point = e.toPair('up', [world[0], world[1]]);
+    const screen = (answerPoint({ codec: e, frame: seen }, world) as { screen: readonly number[] }).screen;
+    if (parts.includes('worldToScreen')) asked.push({ text: `world_to_screen(${frame}, ${text(point)})`, comment: `Expected: ${listed(screen)}.` }); // prettier-ignore
+    if (parts.includes('screenToWorld')) asked.push({ text: `screen_to_world(${frame}, ${text(screen)})`, comment: `Expected: ${listed(point)}.` }); // prettier-ignore
+  }
+  if (parts.includes('visible')) asked.push({ text: `visible_bounds(${frame})`, comment: 'The least x and y that are visible, and the greatest.' }); // prettier-ignore
+  return asked.length ? asked : [{ text: frame, comment: null }];
 }
 
 /** The camera as a compute request of its own: what test vectors are of. */

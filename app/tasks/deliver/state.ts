@@ -6,7 +6,7 @@ export const slice: Slice<DeliverState> = {
   schema: deliverState,
   initial: () => ({
     language: 'C++',
-    parts: ['camera', 'worldToScreen', 'screenToWorld', 'ray'],
+    parts: ['camera', 'worldToScreen', 'screenToWorld', 'ray', 'visible', 'matrices'],
     number: 'double',
     naming: 'own',
     constants: true,

@@ -13,6 +13,13 @@ export const partWords: Readonly<Record<CodePart, string>> = {
   dollyZoom: 'dolly zoom',
   follow: 'follow',
   orderKeys: 'order keys',
+  snap: 'snapping',
+  visible: 'visible rectangle',
+  integerZoom: 'integer zoom',
+  fit: 'fit to screens',
+  parallax: 'parallax layers',
+  matrices: '2×3 matrices',
+  matrices4: '4×4 matrix',
 };
 export const namingWords: Readonly<Record<Naming, string>> = {
   own: 'the language’s own',

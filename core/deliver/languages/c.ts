@@ -38,28 +38,28 @@ export const C: Language = {
         ? []
         : [
             `typedef struct { ${n} x, y; } Vec2;`,
-            `typedef struct { ${n} x, y, z; } Vec3;`,
-            `typedef struct { ${n} m[16]; } Mat4;`,
-            ...fn('Vec3 vec3_add(Vec3 a, Vec3 b)', sum('Vec3')),
-            ...fn('Vec3 vec3_sub(Vec3 a, Vec3 b)', difference('Vec3')),
-            ...fn(`Vec3 vec3_scale(Vec3 v, ${n} k)`, times('Vec3')),
+            ...(uses.has('vec3') ? [`typedef struct { ${n} x, y, z; } Vec3;`] : []),
+            ...(uses.has('mat4') ? [`typedef struct { ${n} m[16]; } Mat4;`] : []),
+            ...(uses.has('vec3') ? [...fn('Vec3 vec3_add(Vec3 a, Vec3 b)', sum('Vec3')), ...fn('Vec3 vec3_sub(Vec3 a, Vec3 b)', difference('Vec3')), ...fn(`Vec3 vec3_scale(Vec3 v, ${n} k)`, times('Vec3'))] : []), // prettier-ignore
             ...(uses.has('negate') ? fn('Vec3 vec3_negate(Vec3 v)', ['    return (Vec3){-v.x, -v.y, -v.z};']) : []),
             ...(uses.has('vec2') ? [...fn('Vec2 vec2_sub(Vec2 a, Vec2 b)', difference('Vec2')), ...fn(`Vec2 vec2_scale(Vec2 v, ${n} k)`, times('Vec2'))] : []), // prettier-ignore
-            ...fn(`${n} vec3_dot(Vec3 a, Vec3 b)`, ['    return a.x * b.x + a.y * b.y + a.z * b.z;']),
+            ...(uses.has('vec3') ? fn(`${n} vec3_dot(Vec3 a, Vec3 b)`, ['    return a.x * b.x + a.y * b.y + a.z * b.z;']) : []), // prettier-ignore
             ...(uses.has('cross') ? fn('Vec3 vec3_cross(Vec3 a, Vec3 b)', ['    return (Vec3){a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x};']) : []), // prettier-ignore
             ...(uses.has('length') || uses.has('normalize') ? fn(`${n} vec3_length(Vec3 v)`, [`    return sqrt${f}(vec3_dot(v, v));`]) : []), // prettier-ignore
             ...(uses.has('normalize') ? fn('Vec3 vec3_normalize(Vec3 v)', [`    return vec3_scale(v, ${cNumber('1', style)} / vec3_length(v));`]) : []), // prettier-ignore
-            ...fn('Mat4 mat4_mul(Mat4 a, Mat4 b)', [
-              '    Mat4 product;',
-              '    for (int r = 0; r < 4; ++r) {',
-              '        for (int c = 0; c < 4; ++c) {',
-              `            ${n} sum = 0;`,
-              `            for (int k = 0; k < 4; ++k) sum += a.m[${place(style.listing, 'r', 'k')}] * b.m[${place(style.listing, 'k', 'c')}];`, // prettier-ignore
-              `            product.m[${place(style.listing, 'r', 'c')}] = sum;`,
-              '        }',
-              '    }',
-              '    return product;',
-            ]),
+            ...(!uses.has('mul')
+              ? []
+              : fn('Mat4 mat4_mul(Mat4 a, Mat4 b)', [
+                  '    Mat4 product;',
+                  '    for (int r = 0; r < 4; ++r) {',
+                  '        for (int c = 0; c < 4; ++c) {',
+                  `            ${n} sum = 0;`,
+                  `            for (int k = 0; k < 4; ++k) sum += a.m[${place(style.listing, 'r', 'k')}] * b.m[${place(style.listing, 'k', 'c')}];`, // prettier-ignore
+                  `            product.m[${place(style.listing, 'r', 'c')}] = sum;`,
+                  '        }',
+                  '    }',
+                  '    return product;',
+                ])),
           ]),
     ];
   },

@@ -14,7 +14,7 @@ import {
 } from './shared';
 
 /** `min` and `max` in brackets: a widespread platform header has macros of these names. */
-const stdMaths: Readonly<Record<string, string>> = Object.fromEntries(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'min', 'max'].map((fn) => [fn, fn === 'min' || fn === 'max' ? `(std::${fn})` : `std::${fn}`])); // prettier-ignore
+const stdMaths: Readonly<Record<string, string>> = Object.fromEntries(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'floor', 'min', 'max'].map((fn) => [fn, fn === 'min' || fn === 'max' ? `(std::${fn})` : `std::${fn}`])); // prettier-ignore
 export const Cpp: Language = {
   ...cWords,
   ...cFlow,
@@ -50,27 +50,28 @@ export const Cpp: Language = {
             `struct Vec2 {`,
             `    ${n} x, y;`,
             '};',
-            `struct Vec3 {`,
-            `    ${n} x, y, z;`,
-            '};',
-            `using Mat4 = std::array<${n}, 16>;`,
+            ...(uses.has('vec3') ? [`struct Vec3 {`, `    ${n} x, y, z;`, '};'] : []),
+            ...(uses.has('mat4') ? [`using Mat4 = std::array<${n}, 16>;`] : []),
             '',
-            ...fn(`Vec3 operator+(${ref} a, ${ref} b)`, '{a.x + b.x, a.y + b.y, a.z + b.z}'),
-            ...fn(`Vec3 operator-(${ref} a, ${ref} b)`, '{a.x - b.x, a.y - b.y, a.z - b.z}'),
+            ...(uses.has('vec3') ? [...fn(`Vec3 operator+(${ref} a, ${ref} b)`, '{a.x + b.x, a.y + b.y, a.z + b.z}'), ...fn(`Vec3 operator-(${ref} a, ${ref} b)`, '{a.x - b.x, a.y - b.y, a.z - b.z}')] : []), // prettier-ignore
             ...(uses.has('negate') ? fn(`Vec3 operator-(${ref} v)`, '{-v.x, -v.y, -v.z}') : []),
-            ...fn(`Vec3 operator*(${ref} v, ${n} k)`, '{v.x * k, v.y * k, v.z * k}'),
+            ...(uses.has('vec3') ? fn(`Vec3 operator*(${ref} v, ${n} k)`, '{v.x * k, v.y * k, v.z * k}') : []),
             ...(uses.has('vec2') ? [...fn('Vec2 operator-(Vec2 a, Vec2 b)', '{a.x - b.x, a.y - b.y}'), ...fn(`Vec2 operator*(Vec2 v, ${n} k)`, '{v.x * k, v.y * k}')] : []), // prettier-ignore
-            ...fn(`${n} dot(${ref} a, ${ref} b)`, 'a.x * b.x + a.y * b.y + a.z * b.z'),
+            ...(uses.has('vec3') ? fn(`${n} dot(${ref} a, ${ref} b)`, 'a.x * b.x + a.y * b.y + a.z * b.z') : []),
             ...(uses.has('cross') ? fn(`Vec3 cross(${ref} a, ${ref} b)`, '{a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x}') : []), // prettier-ignore
             ...(uses.has('length') || uses.has('normalize') ? fn(`${n} length(${ref} v)`, 'std::sqrt(dot(v, v))') : []),
             ...(uses.has('normalize')
               ? fn(`Vec3 normalize(${ref} v)`, `v * (${cNumber('1', style)} / length(v))`)
               : []),
-            'inline Mat4 mul(const Mat4& a, const Mat4& b) {',
-            '    Mat4 product{};',
-            ...productLoops(style, '    ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
-            '    return product;',
-            '}',
+            ...(uses.has('mul')
+              ? [
+                  'inline Mat4 mul(const Mat4& a, const Mat4& b) {',
+                  '    Mat4 product{};',
+                  ...productLoops(style, '    ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
+                  '    return product;',
+                  '}',
+                ]
+              : []),
           ]),
     ];
   },

@@ -15,7 +15,7 @@ function csharpStruct(name: string, fields: Fields): string[] {
     '}',
   ];
 }
-const csharpMaths: Readonly<Record<string, string>> = { sin: 'Sin', cos: 'Cos', tan: 'Tan', sqrt: 'Sqrt', atan: 'Atan', abs: 'Abs', min: 'Min', max: 'Max' }; // prettier-ignore
+const csharpMaths: Readonly<Record<string, string>> = { sin: 'Sin', cos: 'Cos', tan: 'Tan', sqrt: 'Sqrt', atan: 'Atan', abs: 'Abs', floor: 'Floor', min: 'Min', max: 'Max' }; // prettier-ignore
 export const CSharp: Language = {
   ...cWords,
   ...cFlow,
@@ -60,17 +60,25 @@ export const CSharp: Language = {
         ? []
         : [
             ...vector('Vec2', ['X', 'Y']),
-            ...vector('Vec3', ['X', 'Y', 'Z']),
-            `    public static ${n} Dot(Vec3 a, Vec3 b) => a.X * b.X + a.Y * b.Y + a.Z * b.Z;`,
+            ...(uses.has('vec3') ? [...vector('Vec3', ['X', 'Y', 'Z']), `    public static ${n} Dot(Vec3 a, Vec3 b) => a.X * b.X + a.Y * b.Y + a.Z * b.Z;`] : []), // prettier-ignore
             ...(uses.has('cross') ? ['    public static Vec3 Cross(Vec3 a, Vec3 b) => new Vec3(a.Y * b.Z - a.Z * b.Y, a.Z * b.X - a.X * b.Z, a.X * b.Y - a.Y * b.X);'] : []), // prettier-ignore
             ...(uses.has('length') || uses.has('normalize') ? [`    public static ${n} Length(Vec3 v) => ${maths}.Sqrt(Dot(v, v));`] : []), // prettier-ignore
             ...(uses.has('normalize') ? [`    public static Vec3 Normalize(Vec3 v) => v * (${cNumber('1', style)} / Length(v));`] : []), // prettier-ignore
-            '',
-            `    public static ${n}[] Mul(${n}[] a, ${n}[] b) {`,
-            `        var product = new ${n}[16];`,
-            ...productLoops(style, '        ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
-            '        return product;',
-            '    }',
+            ...(uses.has('mul')
+              ? [
+                  '',
+                  `    public static ${n}[] Mul(${n}[] a, ${n}[] b) {`,
+                  `        var product = new ${n}[16];`,
+                  ...productLoops(
+                    style,
+                    '        ',
+                    '    ',
+                    (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`,
+                  ),
+                  '        return product;',
+                  '    }',
+                ]
+              : []),
           ]),
     ];
   },

@@ -2,13 +2,13 @@ import type { Type } from '../program';
 import type { Language } from '../print';
 import { simple, productLoops, cTypes, cWords, indented } from './shared';
 
-const goMaths: Readonly<Record<string, string>> = { sin: 'Sin', cos: 'Cos', tan: 'Tan', sqrt: 'Sqrt', atan: 'Atan', exp2: 'Exp2', abs: 'Abs', min: 'Min', max: 'Max' }; // prettier-ignore
+const goMaths: Readonly<Record<string, string>> = { sin: 'Sin', cos: 'Cos', tan: 'Tan', sqrt: 'Sqrt', atan: 'Atan', exp2: 'Exp2', abs: 'Abs', floor: 'Floor', min: 'Min', max: 'Max' }; // prettier-ignore
 /** What a program outside of the package says: its names with the package's, and the numbers of vectors by their names. */
 const fromOutside = (text: string): string =>
   text
     .replace(/(?<![\w.\])])([A-Z]\w*)(?=[({])/g, 'camera.$1')
     .replace(
-      /(Vec[23])\{(given\[0\]), (given\[1\])(?:, (given\[2\]))?\}/g,
+      /(Vec[23])\{(given\[\d\]), (given\[\d\])(?:, (given\[\d\]))?\}/g,
       (_, name, x, y, z) => `${name}{X: ${x}, Y: ${y}${z ? `, Z: ${z}` : ''}}`,
     );
 export const Go: Language = {
@@ -52,22 +52,24 @@ export const Go: Language = {
         ? []
         : [
             `type Vec2 struct{ X, Y ${n} }`,
-            `type Vec3 struct{ X, Y, Z ${n} }`,
-            ...fn('add(a, b Vec3) Vec3', 'Vec3{a.X + b.X, a.Y + b.Y, a.Z + b.Z}'),
-            ...fn('sub(a, b Vec3) Vec3', 'Vec3{a.X - b.X, a.Y - b.Y, a.Z - b.Z}'),
+            ...(uses.has('vec3') ? [`type Vec3 struct{ X, Y, Z ${n} }`, ...fn('add(a, b Vec3) Vec3', 'Vec3{a.X + b.X, a.Y + b.Y, a.Z + b.Z}'), ...fn('sub(a, b Vec3) Vec3', 'Vec3{a.X - b.X, a.Y - b.Y, a.Z - b.Z}')] : []), // prettier-ignore
             ...(uses.has('negate') ? fn('negate(v Vec3) Vec3', 'Vec3{-v.X, -v.Y, -v.Z}') : []),
-            ...fn(`scale(v Vec3, k ${n}) Vec3`, 'Vec3{v.X * k, v.Y * k, v.Z * k}'),
+            ...(uses.has('vec3') ? fn(`scale(v Vec3, k ${n}) Vec3`, 'Vec3{v.X * k, v.Y * k, v.Z * k}') : []),
             ...(uses.has('vec2') ? [...fn('sub2(a, b Vec2) Vec2', 'Vec2{a.X - b.X, a.Y - b.Y}'), ...fn(`scale2(v Vec2, k ${n}) Vec2`, 'Vec2{v.X * k, v.Y * k}')] : []), // prettier-ignore
-            ...fn(`dot(a, b Vec3) ${n}`, 'a.X*b.X + a.Y*b.Y + a.Z*b.Z'),
+            ...(uses.has('vec3') ? fn(`dot(a, b Vec3) ${n}`, 'a.X*b.X + a.Y*b.Y + a.Z*b.Z') : []),
             ...(uses.has('cross') ? fn('cross(a, b Vec3) Vec3', 'Vec3{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X}') : []), // prettier-ignore
             ...(uses.has('length') || uses.has('normalize') ? fn(`length(v Vec3) ${n}`, root) : []),
             ...(uses.has('normalize') ? fn('normalize(v Vec3) Vec3', 'scale(v, 1/length(v))') : []),
-            '',
-            `func mul(a, b [16]${n}) [16]${n} {`,
-            `\tvar product [16]${n}`,
-            ...productLoops(style, '\t', '\t', (name) => `for ${name} := 0; ${name} < 4; ${name}++ {`, ''),
-            '\treturn product',
-            '}',
+            ...(uses.has('mul')
+              ? [
+                  '',
+                  `func mul(a, b [16]${n}) [16]${n} {`,
+                  `\tvar product [16]${n}`,
+                  ...productLoops(style, '\t', '\t', (name) => `for ${name} := 0; ${name} < 4; ${name}++ {`, ''),
+                  '\treturn product',
+                  '}',
+                ]
+              : []),
           ]),
     ];
   },

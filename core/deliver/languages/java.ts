@@ -42,24 +42,34 @@ export const Java: Language = {
         ? []
         : [
             `    public record Vec2(${n} x, ${n} y) {}`,
-            `    public record Vec3(${n} x, ${n} y, ${n} z) {}`,
+            ...(uses.has('vec3') ? [`    public record Vec3(${n} x, ${n} y, ${n} z) {}`] : []),
             '',
-            ...fn('Vec3 add(Vec3 a, Vec3 b)', 'new Vec3(a.x() + b.x(), a.y() + b.y(), a.z() + b.z())'),
-            ...fn('Vec3 sub(Vec3 a, Vec3 b)', 'new Vec3(a.x() - b.x(), a.y() - b.y(), a.z() - b.z())'),
+            ...(uses.has('vec3') ? [...fn('Vec3 add(Vec3 a, Vec3 b)', 'new Vec3(a.x() + b.x(), a.y() + b.y(), a.z() + b.z())'), ...fn('Vec3 sub(Vec3 a, Vec3 b)', 'new Vec3(a.x() - b.x(), a.y() - b.y(), a.z() - b.z())')] : []), // prettier-ignore
             ...(uses.has('negate') ? fn('Vec3 negate(Vec3 v)', 'new Vec3(-v.x(), -v.y(), -v.z())') : []),
-            ...fn(`Vec3 scale(Vec3 v, ${n} k)`, 'new Vec3(v.x() * k, v.y() * k, v.z() * k)'),
+            ...(uses.has('vec3') ? fn(`Vec3 scale(Vec3 v, ${n} k)`, 'new Vec3(v.x() * k, v.y() * k, v.z() * k)') : []),
             ...(uses.has('vec2') ? [...fn('Vec2 sub(Vec2 a, Vec2 b)', 'new Vec2(a.x() - b.x(), a.y() - b.y())'), ...fn(`Vec2 scale(Vec2 v, ${n} k)`, 'new Vec2(v.x() * k, v.y() * k)')] : []), // prettier-ignore
-            ...fn(`${n} dot(Vec3 a, Vec3 b)`, 'a.x() * b.x() + a.y() * b.y() + a.z() * b.z()'),
+            ...(uses.has('vec3')
+              ? fn(`${n} dot(Vec3 a, Vec3 b)`, 'a.x() * b.x() + a.y() * b.y() + a.z() * b.z()')
+              : []),
             ...(uses.has('cross') ? fn('Vec3 cross(Vec3 a, Vec3 b)', 'new Vec3(a.y() * b.z() - a.z() * b.y(), a.z() * b.x() - a.x() * b.z(), a.x() * b.y() - a.y() * b.x())') : []), // prettier-ignore
             ...(uses.has('length') || uses.has('normalize') ? fn(`${n} length(Vec3 v)`, root) : []),
             ...(uses.has('normalize')
               ? fn('Vec3 normalize(Vec3 v)', `scale(v, ${cNumber('1', style)} / length(v))`)
               : []),
-            `    private static ${n}[] mul(${n}[] a, ${n}[] b) {`,
-            `        final ${n}[] product = new ${n}[16];`,
-            ...productLoops(style, '        ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
-            '        return product;',
-            '    }',
+            ...(uses.has('mul')
+              ? [
+                  `    private static ${n}[] mul(${n}[] a, ${n}[] b) {`,
+                  `        final ${n}[] product = new ${n}[16];`,
+                  ...productLoops(
+                    style,
+                    '        ',
+                    '    ',
+                    (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`,
+                  ),
+                  '        return product;',
+                  '    }',
+                ]
+              : []),
           ]),
     ];
   },

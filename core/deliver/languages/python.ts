@@ -38,34 +38,42 @@ export const Python: Language = {
             '    x: float',
             '    y: float',
             ...(uses.has('vec2') ? [...op('__sub__', ', b: "Vec2"', 'Vec2', 'Vec2(self.x - b.x, self.y - b.y)'), ...op('__mul__', ', k: float', 'Vec2', 'Vec2(self.x * k, self.y * k)')] : []), // prettier-ignore
-            '',
-            '',
-            '@dataclass(frozen=True)',
-            'class Vec3:',
-            '    x: float',
-            '    y: float',
-            '    z: float',
-            ...op('__add__', ', b: "Vec3"', 'Vec3', 'Vec3(self.x + b.x, self.y + b.y, self.z + b.z)'),
-            ...op('__sub__', ', b: "Vec3"', 'Vec3', 'Vec3(self.x - b.x, self.y - b.y, self.z - b.z)'),
-            ...(uses.has('negate') ? op('__neg__', '', 'Vec3', 'Vec3(-self.x, -self.y, -self.z)') : []),
-            ...op('__mul__', ', k: float', 'Vec3', 'Vec3(self.x * k, self.y * k, self.z * k)'),
-            '',
-            '',
-            'def dot(a: Vec3, b: Vec3) -> float:',
-            '    return a.x * b.x + a.y * b.y + a.z * b.z',
+            ...(uses.has('vec3')
+              ? [
+                  '',
+                  '',
+                  '@dataclass(frozen=True)',
+                  'class Vec3:',
+                  '    x: float',
+                  '    y: float',
+                  '    z: float',
+                  ...op('__add__', ', b: "Vec3"', 'Vec3', 'Vec3(self.x + b.x, self.y + b.y, self.z + b.z)'),
+                  ...op('__sub__', ', b: "Vec3"', 'Vec3', 'Vec3(self.x - b.x, self.y - b.y, self.z - b.z)'),
+                  ...(uses.has('negate') ? op('__neg__', '', 'Vec3', 'Vec3(-self.x, -self.y, -self.z)') : []),
+                  ...op('__mul__', ', k: float', 'Vec3', 'Vec3(self.x * k, self.y * k, self.z * k)'),
+                  '',
+                  '',
+                  'def dot(a: Vec3, b: Vec3) -> float:',
+                  '    return a.x * b.x + a.y * b.y + a.z * b.z',
+                ]
+              : []),
             ...(uses.has('cross') ? ['', '', 'def cross(a: Vec3, b: Vec3) -> Vec3:', '    return Vec3(a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x)'] : []), // prettier-ignore
             ...(uses.has('length') || uses.has('normalize') ? ['', '', 'def length(v: Vec3) -> float:', '    return math.sqrt(dot(v, v))'] : []), // prettier-ignore
             ...(uses.has('normalize')
               ? ['', '', 'def normalize(v: Vec3) -> Vec3:', '    return v * (1 / length(v))']
               : []),
-            '',
-            '',
-            'def mul(a: list[float], b: list[float]) -> list[float]:',
-            '    product = [0.0] * 16',
-            '    for r in range(4):',
-            '        for c in range(4):',
-            `            product[${place(style.listing, 'r', 'c')}] = sum(a[${place(style.listing, 'r', 'k')}] * b[${place(style.listing, 'k', 'c')}] for k in range(4))`, // prettier-ignore
-            '    return product',
+            ...(uses.has('mul')
+              ? [
+                  '',
+                  '',
+                  'def mul(a: list[float], b: list[float]) -> list[float]:',
+                  '    product = [0.0] * 16',
+                  '    for r in range(4):',
+                  '        for c in range(4):',
+                  `            product[${place(style.listing, 'r', 'c')}] = sum(a[${place(style.listing, 'r', 'k')}] * b[${place(style.listing, 'k', 'c')}] for k in range(4))`, // prettier-ignore
+                  '    return product',
+                ]
+              : []),
           ]),
     ];
   },

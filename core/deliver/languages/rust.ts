@@ -1,7 +1,7 @@
 import type { Language } from '../print';
 import { isStruct, simple, pointed, productLoops, cTypes, cWords, flat, indented, asksInput } from './shared';
 
-const rustMaths: ReadonlySet<string> = new Set(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'min', 'max']);
+const rustMaths: ReadonlySet<string> = new Set(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'floor', 'min', 'max']);
 export const Rust: Language = {
   ...cWords,
   asNumber: (truth) => `${truth} as u8 as f64`,
@@ -48,30 +48,34 @@ export const Rust: Language = {
       ...(!uses.has('vectors')
         ? []
         : [
-            `use std::ops::{${['Add', 'Mul', ...(uses.has('negate') ? ['Neg'] : []), 'Sub'].join(', ')}};`,
-            '',
+            ...(uses.has('vec3') || uses.has('vec2') ? [`use std::ops::{${[...(uses.has('vec3') ? ['Add'] : []), 'Mul', ...(uses.has('negate') ? ['Neg'] : []), 'Sub'].join(', ')}};`, ''] : []), // prettier-ignore
             ...vector('Vec2', ['x', 'y']),
-            ...vector('Vec3', ['x', 'y', 'z']),
-            ...op('Add', 'add', 'Vec3', ', b: Vec3', 'Vec3::new(self.x + b.x, self.y + b.y, self.z + b.z)'),
-            ...op('Sub', 'sub', 'Vec3', ', b: Vec3', 'Vec3::new(self.x - b.x, self.y - b.y, self.z - b.z)'),
+            ...(uses.has('vec3')
+              ? [
+                  ...vector('Vec3', ['x', 'y', 'z']),
+                  ...op('Add', 'add', 'Vec3', ', b: Vec3', 'Vec3::new(self.x + b.x, self.y + b.y, self.z + b.z)'),
+                  ...op('Sub', 'sub', 'Vec3', ', b: Vec3', 'Vec3::new(self.x - b.x, self.y - b.y, self.z - b.z)'),
+                ]
+              : []),
             ...(uses.has('negate') ? op('Neg', 'neg', 'Vec3', '', 'Vec3::new(-self.x, -self.y, -self.z)') : []),
-            ...op(`Mul<${n}>`, 'mul', 'Vec3', `, k: ${n}`, 'Vec3::new(self.x * k, self.y * k, self.z * k)'),
+            ...(uses.has('vec3') ? op(`Mul<${n}>`, 'mul', 'Vec3', `, k: ${n}`, 'Vec3::new(self.x * k, self.y * k, self.z * k)') : []), // prettier-ignore
             ...(uses.has('vec2') ? [...op('Sub', 'sub', 'Vec2', ', b: Vec2', 'Vec2::new(self.x - b.x, self.y - b.y)'), ...op(`Mul<${n}>`, 'mul', 'Vec2', `, k: ${n}`, 'Vec2::new(self.x * k, self.y * k)')] : []), // prettier-ignore
-            '',
-            `pub fn dot(a: Vec3, b: Vec3) -> ${n} {`,
-            '    a.x * b.x + a.y * b.y + a.z * b.z',
-            '}',
+            ...(uses.has('vec3') ? ['', `pub fn dot(a: Vec3, b: Vec3) -> ${n} {`, '    a.x * b.x + a.y * b.y + a.z * b.z', '}'] : []), // prettier-ignore
             ...(uses.has('cross') ? ['', 'pub fn cross(a: Vec3, b: Vec3) -> Vec3 {', '    Vec3::new(', '        a.y * b.z - a.z * b.y,', '        a.z * b.x - a.x * b.z,', '        a.x * b.y - a.y * b.x,', '    )', '}'] : []), // prettier-ignore
             ...(uses.has('length') || uses.has('normalize') ? ['', `pub fn length(v: Vec3) -> ${n} {`, '    dot(v, v).sqrt()', '}'] : []), // prettier-ignore
             ...(uses.has('normalize')
               ? ['', 'pub fn normalize(v: Vec3) -> Vec3 {', '    v * (1.0 / length(v))', '}']
               : []),
-            '',
-            `pub fn mul(a: [${n}; 16], b: [${n}; 16]) -> [${n}; 16] {`,
-            '    let mut product = [0.0; 16];',
-            ...productLoops(style, '    ', '    ', (name) => `for ${name} in 0..4 {`),
-            '    product',
-            '}',
+            ...(uses.has('mul')
+              ? [
+                  '',
+                  `pub fn mul(a: [${n}; 16], b: [${n}; 16]) -> [${n}; 16] {`,
+                  '    let mut product = [0.0; 16];',
+                  ...productLoops(style, '    ', '    ', (name) => `for ${name} in 0..4 {`),
+                  '    product',
+                  '}',
+                ]
+              : []),
           ]),
     ];
   },

@@ -36,35 +36,39 @@ export const TypeScript: Language = {
             '  readonly x: number;',
             '  readonly y: number;',
             '}',
-            'export interface Vec3 {',
-            '  readonly x: number;',
-            '  readonly y: number;',
-            '  readonly z: number;',
-            '}',
+            ...(uses.has('vec3') ? ['export interface Vec3 {', '  readonly x: number;', '  readonly y: number;', '  readonly z: number;', '}'] : []), // prettier-ignore
             '',
             ...fn('vec2(x: number, y: number)', 'Vec2', '({ x, y })').map((one) => `export ${one}`),
-            ...fn('vec3(x: number, y: number, z: number)', 'Vec3', '({ x, y, z })').map((one) => `export ${one}`),
-            ...fn(`add(${ab})`, 'Vec3', 'vec3(a.x + b.x, a.y + b.y, a.z + b.z)'),
-            ...fn(`sub(${ab})`, 'Vec3', 'vec3(a.x - b.x, a.y - b.y, a.z - b.z)'),
+            ...(uses.has('vec3')
+              ? [
+                  ...fn('vec3(x: number, y: number, z: number)', 'Vec3', '({ x, y, z })').map((one) => `export ${one}`),
+                  ...fn(`add(${ab})`, 'Vec3', 'vec3(a.x + b.x, a.y + b.y, a.z + b.z)'),
+                  ...fn(`sub(${ab})`, 'Vec3', 'vec3(a.x - b.x, a.y - b.y, a.z - b.z)'),
+                ]
+              : []),
             ...(uses.has('negate') ? fn('negate(v: Vec3)', 'Vec3', 'vec3(-v.x, -v.y, -v.z)') : []),
-            ...fn('scale(v: Vec3, k: number)', 'Vec3', 'vec3(v.x * k, v.y * k, v.z * k)'),
+            ...(uses.has('vec3') ? fn('scale(v: Vec3, k: number)', 'Vec3', 'vec3(v.x * k, v.y * k, v.z * k)') : []),
             ...(uses.has('vec2') ? [...fn('sub2(a: Vec2, b: Vec2)', 'Vec2', 'vec2(a.x - b.x, a.y - b.y)'), ...fn('scale2(v: Vec2, k: number)', 'Vec2', 'vec2(v.x * k, v.y * k)')] : []), // prettier-ignore
-            ...fn(`dot(${ab})`, 'number', 'a.x * b.x + a.y * b.y + a.z * b.z'),
+            ...(uses.has('vec3') ? fn(`dot(${ab})`, 'number', 'a.x * b.x + a.y * b.y + a.z * b.z') : []),
             ...(uses.has('cross') ? fn(`cross(${ab})`, 'Vec3', 'vec3(a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x)') : []), // prettier-ignore
             ...(uses.has('length') || uses.has('normalize')
               ? fn('length(v: Vec3)', 'number', 'Math.sqrt(dot(v, v))')
               : []),
             ...(uses.has('normalize') ? fn('normalize(v: Vec3)', 'Vec3', 'scale(v, 1 / length(v))') : []),
-            '',
-            'function mul(a: readonly number[], b: readonly number[]): number[] {',
-            '  const product = new Array<number>(16).fill(0);',
-            '  for (let r = 0; r < 4; r++) {',
-            '    for (let c = 0; c < 4; c++) {',
-            `      for (let k = 0; k < 4; k++) product[${place(style.listing, 'r', 'c')}]! += a[${place(style.listing, 'r', 'k')}]! * b[${place(style.listing, 'k', 'c')}]!;`, // prettier-ignore
-            '    }',
-            '  }',
-            '  return product;',
-            '}',
+            ...(uses.has('mul')
+              ? [
+                  '',
+                  'function mul(a: readonly number[], b: readonly number[]): number[] {',
+                  '  const product = new Array<number>(16).fill(0);',
+                  '  for (let r = 0; r < 4; r++) {',
+                  '    for (let c = 0; c < 4; c++) {',
+                  `      for (let k = 0; k < 4; k++) product[${place(style.listing, 'r', 'c')}]! += a[${place(style.listing, 'r', 'k')}]! * b[${place(style.listing, 'k', 'c')}]!;`, // prettier-ignore
+                  '    }',
+                  '  }',
+                  '  return product;',
+                  '}',
+                ]
+              : []),
           ]),
     ];
   },
