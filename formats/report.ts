@@ -146,7 +146,7 @@ export function reportOf(
   const ahead = aheadOf(frame, point);
   const places = compute({ ...request, queries: [{ id: 'p', op: 'worldToScreen', points: [flat ? e.toWorld(point).slice(0, 2) : e.toWorld(point)] }] }); // prettier-ignore
   const place = places.ok ? (places.response.results[0] as unknown as { points: { screen: [number, number] | null }[] }).points[0] : undefined; // prettier-ignore
-  const vectors = flat ? null : vectorsOf(given, 10, 1);
+  const vectors = vectorsOf(given, 10, 1);
   const made = code ? setUpOfRequest(given) : null;
   const listed = e.listsColumns ? 'four after another are a column of the matrix for column vectors' : 'four after another are a row of the matrix for column vectors'; // prettier-ignore
   const html = [
@@ -188,7 +188,7 @@ export function reportOf(
       ? section('Bodies', table(['body', 'verdict', 'lies wholly beyond'], visibility.bodies.slice(0, 200).map(({ body, verdict, rejectedBy }) => [escaped(body), verdict, escaped(rejectedBy.join(', '))])), visibility.bodies.length > 200 ? `<p class="says">The first 200 of ${visibility.bodies.length}.</p>` : '') // prettier-ignore
       : '',
     vectors?.ok
-      ? section('Test vectors', table(['row', 'goes in', 'comes out'], vectors.vectors.rows.filter(({ input }) => input.length).map(({ id, input, expected }) => [escaped(id), list(input), expected ? list(expected) : 'no picture'])), '<p class="says">World to screen: pixel, depth and distance ahead. Back: the place. Ray: origin and direction.</p>') // prettier-ignore
+      ? section('Test vectors', table(['row', 'goes in', 'comes out'], vectors.vectors.rows.filter(({ input }) => input.length).map(({ id, input, expected }) => [escaped(id), list(input), expected ? list(expected) : 'no picture'])), `<p class="says">${flat ? 'Point: the pixel. Back: the world point. Screen: the integer zoom for a screen. Layer: the pixel of a point of a parallax layer.' : 'World to screen: pixel, depth and distance ahead. Back: the place. Ray: origin and direction.'}</p>`) // prettier-ignore
       : '',
     code && made?.ok
       ? section(`Code in ${languageOf(code.language)!.name}`, `<pre>${coloured(emitCode(made.setUp, code).text, code.language)}</pre>`) // prettier-ignore

@@ -156,7 +156,7 @@ export function checkAnswers({ request, rows }: Vectors, answers: Answers, toler
     for (const { id, kind, input, expected } of rows) {
       const own = answers.get(id);
       if (!own?.every(Number.isFinite)) continue;
-      if (own.length === 16) given[kind] = own;
+      if (own.length === 16 || kind === 'worldToPixel' || kind === 'pixelToWorld') given[kind] = own;
       if (kind === 'worldToScreen' && expected && own.length >= 2) points.push({ world: input, screen: own.slice(0, 2), ...(own.length > 2 && { depth: own[2] }) }); // prettier-ignore
     }
     if (points.length) given['points'] = points.slice(0, 64);

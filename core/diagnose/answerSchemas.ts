@@ -1,6 +1,8 @@
 import * as z from 'zod';
 import { conventionsObject } from '../request/conventions';
 import { output } from '../request/values';
+import { givenNames2d } from './diagnose2d';
+import { faultNames2d } from './engine2d';
 import { faultNames, givenNames } from './faults';
 
 /* The schemas of answers of `diagnose` and `identify`. Their numbers are in the request's conventions as they come. */
@@ -9,13 +11,23 @@ const matrixNames = ['view', 'cameraToWorld', 'projection', 'viewProjection'] as
 const digits = () => z.record(z.string(), z.int()).describe('Figures of each number that the input supports');
 
 const said = z.object({
-  where: z.enum([...givenNames, 'matrices']),
-  fault: z.enum([...faultNames, 'otherCamera', 'differs']),
+  where: z.enum([...new Set([...givenNames, ...givenNames2d, 'matrices'] as const)]),
+  fault: z.enum([...new Set([...faultNames, ...faultNames2d, 'otherCamera', 'differs'] as const)]),
   which: z.string().optional().describe('The other camera by its name, or the variant of the fault'),
   what: z
     .array(
       z.object({
-        name: z.enum(['position', 'orientation', 'fieldOfView', 'near', 'far', 'shift']),
+        name: z.enum([
+          'position',
+          'orientation',
+          'fieldOfView',
+          'near',
+          'far',
+          'shift',
+          'zoom',
+          'rotation',
+          'mirrored',
+        ]),
         intended: z.unknown(),
         given: z.unknown(),
         digits: z.int().optional(),
@@ -70,32 +82,47 @@ const lens = z.object({
   digits: digits(),
 });
 
+const decomposed2d = z.object({
+  zoom: z.number().describe('Pixels per world unit'),
+  isUniform: z.boolean().describe('Whether both axes have the zoom, at right angles'),
+  rotation: z.number().describe('Of the world, counter-clockwise as seen'),
+  mirrored: z.boolean().describe('Against the conventions'),
+  focus: output.pair().describe('The world point at the anchor'),
+});
+
 export const diagnosedShape = {
   verdict: z.enum(['agrees', 'explained', 'unexplained']),
   residual: residual().describe('Greatest difference in pixels'),
-  depthResidual: residual().describe('Greatest difference in depth'),
+  depthResidual: residual().optional().describe('Greatest difference in depth; not of a 2D camera'),
   reason: noPicture(),
-  residuals: byGiven().describe('Of each given thing by itself, the others being right'),
-  depthResiduals: byGiven(),
+  residuals: byGiven().optional().describe('Of each given thing by itself, the others being right; not of a 2D camera'),
+  depthResiduals: byGiven().optional(),
   listing: z.enum(['given', 'other']).optional(),
   explanations: z.array(
     z.object({
       faults: z.array(said),
       equivalent: z.array(z.array(said)).describe('Other sets that give the same numbers to their digits'),
-      decides: z.array(deciding).describe('For each of `equivalent`, the number that tells it from `faults`'),
+      decides: z
+        .array(deciding)
+        .optional()
+        .describe('For each of `equivalent`, the number that tells it from `faults`'),
       residual: residual(),
-      depthResidual: residual(),
+      depthResidual: residual().optional(),
       reason: noPicture(),
       likelihood: z.number(),
       mend: z.string(),
       listing: z.literal('other').optional(),
     }),
   ),
-  decomposed: z.object({
-    pose: pose.nullable(),
-    lens: lens.nullable(),
-    reason: z.literal('notACamera').optional(),
-  }),
+  decomposed: z.union([
+    z.object({
+      pose: pose.nullable(),
+      lens: lens.nullable(),
+      reason: z.literal('notACamera').optional(),
+    }),
+    decomposed2d,
+    z.object({ reason: z.literal('notACamera') }),
+  ]),
 };
 
 const openNumber = z.union([z.number(), output.triple()]);

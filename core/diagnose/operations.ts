@@ -14,15 +14,17 @@ import {
 } from './diagnose';
 import type { Intended } from './engine';
 import { agreedOf, identify, openOf, type Candidate, type DecidingNumber, type Listed, type Open } from './identify';
+import { diagnose2d, type Other2d } from './diagnose2d';
 import type { Given, Other } from './given';
 import { supportedDigits, type ReadNumbers } from './supportedDigits';
 import { mat4 } from '../math/mat4';
+import type { Vec3 } from '../math/vec3';
 import { listOf, positive } from '../quantities/numbers';
 import { asWritten } from '../quantities/quantity';
 import type { Problem } from '../reasons';
-import { camera3dSchema, type RequestCamera } from '../request/cameraSchema';
+import { cameraSchema, type RequestCamera, type RequestCamera2d } from '../request/cameraSchema';
 import { lengthOf, operation } from '../request/operation';
-import { readFrame } from '../request/readCamera';
+import { readFrame, readFrame2d } from '../request/readCamera';
 import type { Setup } from '../request/setup';
 import { input } from '../request/values';
 import { writeCamera } from '../request/write';
@@ -143,6 +145,11 @@ const openAnswer = ({ name, number, values }: Open) => ({
 });
 
 const sixteen = () => z.array(input.number()).length(16).describe('Listed as the conventions have it');
+const affineNumbers = (description: string) =>
+  z
+    .array(input.number())
+    .refine(({ length }) => length === 6 || length === 9 || length === 16, '6, 9 or 16 numbers')
+    .describe(`${description}: 6, 9 or 16 numbers, listed as the conventions have it`);
 /** The schema of an engine's numbers, believed to be in the request's conventions. */
 const givenSchema = z
   .object({
@@ -150,8 +157,14 @@ const givenSchema = z
     projection: sixteen().optional(),
     viewProjection: sixteen().optional(),
     cameraToWorld: sixteen().optional(),
+    worldToPixel: affineNumbers('World to pixels of a 2D camera, before snapping').optional(),
+    pixelToWorld: affineNumbers('Pixels to world of a 2D camera, before snapping').optional(),
     points: listOf(
-      z.object({ world: input.triple(), screen: input.pair(), depth: input.number().optional() }),
+      z.object({
+        world: z.union([input.triple(), input.pair()]).describe('Two numbers with a 2D camera'),
+        screen: input.pair(),
+        depth: input.number().optional(),
+      }),
     ).optional(),
   })
   .refine((given) => Object.values(given).some((one) => one !== undefined && one.length > 0), 'a matrix or a point');
@@ -161,26 +174,80 @@ const digitsSchema = () =>
 
 /** Work of a search, in looks: pairs of faults, or assignments of axes, depths and listings. */
 const searchCost = 20_000;
-const listedOf = ({ points: _, ...matrices }: GivenNumbers): Listed =>
-  Object.fromEntries(Object.entries(matrices).filter(([, list]) => list !== undefined));
+const listedOf = ({ view, projection, viewProjection, cameraToWorld }: GivenNumbers): Listed =>
+  Object.fromEntries(
+    Object.entries({ view, projection, viewProjection, cameraToWorld }).filter(([, list]) => list !== undefined),
+  );
 const pointsOf = ({ points = [] }: GivenNumbers) =>
-  points.map(({ world, screen, depth }) => ({ world, screen, depth: depth ?? null }));
+  points.map(({ world, screen, depth }) => ({ world: world as Vec3, screen, depth: depth ?? null }));
+
+/** Problems of numbers that a camera of the world's kind does not have. */
+function kindProblems(given: GivenNumbers, hasDepth: boolean): Problem[] {
+  const matrices = Object.keys(given).filter((name) => name !== 'points' && given[name as keyof GivenNumbers]);
+  const own = hasDepth ? ['view', 'projection', 'viewProjection', 'cameraToWorld'] : ['worldToPixel', 'pixelToWorld'];
+  const wrong = matrices.filter((name) => !own.includes(name));
+  const size = hasDepth ? 3 : 2;
+  const point = (given.points ?? []).findIndex(({ world }) => world.length !== size);
+  return [
+    ...wrong.map((name) => ({
+      path: `given.${name}`,
+      message: `A ${hasDepth ? '3D' : '2D'} camera has no ${name}. Give ${own.join(', ')} or points.`,
+    })),
+    ...(point < 0
+      ? []
+      : [
+          {
+            path: `given.points[${point}].world`,
+            message: `With a ${size}D camera a world point has ${size} numbers.`,
+          },
+        ]),
+  ];
+}
+
+/** Answers `diagnose` of a 2D camera. */
+function diagnosed2d(
+  { given, digits, others, devicePixelRatio }: Diagnosing,
+  { codec, frame: { viewport } }: Setup,
+  camera: RequestCamera2d,
+): object {
+  const intended = { camera, viewport, codec };
+  const used = others.map(({ name, camera: other }): Other2d => ({ name, intended: { ...intended, camera: other as RequestCamera2d } })); // prettier-ignore
+  const { worldToPixel, pixelToWorld, points = [] } = given;
+  const matrices = { ...(worldToPixel && { worldToPixel }), ...(pixelToWorld && { pixelToWorld }) };
+  const pairs = points.map(({ world, screen }) => ({ world: [world[0], world[1]] as const, screen }));
+  const found = diagnose2d(intended, { matrices, points: pairs, digits }, used, devicePixelRatio ?? null);
+  const why = (one: { readonly residual: number | null }) => (one.residual === null ? { reason: 'noPicture' } : {});
+  return {
+    ...found,
+    ...why(found),
+    explanations: found.explanations.map((one) => ({ ...one, ...why(one) })),
+    decomposed: found.decomposed ?? { reason: 'notACamera' },
+  };
+}
 
 interface NamedCamera {
   readonly name: string;
-  readonly camera: RequestCamera;
+  readonly camera: RequestCamera | RequestCamera2d;
+}
+
+/** A query of `diagnose` as parsed. */
+interface Diagnosing {
+  readonly given: GivenNumbers;
+  readonly digits: number;
+  readonly others: readonly NamedCamera[];
+  readonly devicePixelRatio?: number | undefined;
 }
 
 /** Operations on an engine's numbers: against the intended camera, and by themselves. */
 export const diagnoseOperations = [
   operation('diagnose', {
     summary: 'Finds the faults under which the request’s camera has the numbers that an engine has.',
-    worlds: ['3d'],
+    worlds: ['3d', '2d'],
     input: {
       given: givenSchema,
       digits: digitsSchema(),
       others: z
-        .array(z.object({ name: z.string().min(1), camera: asWritten(camera3dSchema) }))
+        .array(z.object({ name: z.string().min(1), camera: asWritten(cameraSchema) }))
         .max(64)
         .default([])
         .describe('Cameras that the numbers may belong to instead'),
@@ -193,15 +260,25 @@ export const diagnoseOperations = [
     },
     output: diagnosedShape,
     cost: ({ given }) => searchCost + 200 * lengthOf((given as { points?: unknown } | null | undefined)?.points),
-    problems: ({ others }: { readonly others: readonly NamedCamera[] }, { codec, world, viewport }): Problem[] =>
-      world.hasDepth
-        ? others.flatMap(({ camera }, i) => {
-            const read = readFrame(camera, codec, viewport);
-            return read.ok ? [] : read.problems.map((one) => ({ ...one, path: `others[${i}].${one.path}` }));
-          })
-        : [],
-    run: ({ given, digits, others, devicePixelRatio, listingUnknown }, { codec: e, frame, camera }) => {
-      const intended = camera as RequestCamera;
+    problems: ({ given, others }: Diagnosing, { codec, world, viewport }): Problem[] => [
+      ...kindProblems(given, world.hasDepth),
+      ...others.flatMap(({ camera }, i): Problem[] => {
+        const path = `others[${i}].camera`;
+        const is2d = 'kind' in camera;
+        if (is2d === world.hasDepth)
+          return [
+            { path, message: `This is a ${is2d ? '2D' : '3D'} camera, and the intended one is not. Leave it out.` },
+          ];
+        const read = is2d ? readFrame2d(camera, codec, viewport) : readFrame(camera, codec, viewport);
+        return read.ok ? [] : read.problems.map((one) => ({ ...one, path: `others[${i}].${one.path}` }));
+      }),
+    ],
+    run: (query, setup) => {
+      const { given, digits, others, devicePixelRatio, listingUnknown } = query;
+      const { codec: e, frame, camera } = setup;
+      type Answer = z.output<z.ZodObject<typeof diagnosedShape>>;
+      if ('kind' in camera) return diagnosed2d(query as unknown as Diagnosing, setup, camera) as unknown as Answer;
+      const intended = camera;
       const matrices = Object.entries(listedOf(given)).map(([name, list]) => [name, e.fromList(mat4(list))] as const);
       const numbers: Given = {
         matrices: Object.fromEntries(matrices) as Given['matrices'],
@@ -210,10 +287,10 @@ export const diagnoseOperations = [
       };
       const ratio = devicePixelRatio ?? null;
       const used = (others as readonly NamedCamera[]).map(({ name, camera: other }): Other => {
-        const read = readFrame(other, e, frame.viewport);
+        const read = readFrame(other as RequestCamera, e, frame.viewport);
         // Checked with the whole request (`problems`).
         if (!read.ok) throw new Error(read.problems[0]!.message);
-        return { name, intended: intendedOf(other, read.value, e, ratio) };
+        return { name, intended: intendedOf(other as RequestCamera, read.value, e, ratio) };
       });
       const {
         found,

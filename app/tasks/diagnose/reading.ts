@@ -3,6 +3,7 @@ import type { RequestCamera } from '../../../core/request/cameraSchema';
 import { writeCamera } from '../../../core/request/write';
 import type { ConventionCodec } from '../../../core/conventions/codec';
 import { mat4 } from '../../../core/math/mat4';
+import type { Vec3 } from '../../../core/math/vec3';
 import type { CameraFrame } from '../../../core/camera/frame';
 import type { ComputeRequest } from '../../../core/compute/schema';
 import { cameraInSpace, expressCamera } from '../../../formats/camera';
@@ -152,7 +153,7 @@ export function toldOf(given: NonNullable<LogReading['given']>, e: ConventionCod
   const read = Object.entries(lists).map(([name, list]) => [name, e.fromList(mat4(list as number[]))] as const);
   return {
     matrices: Object.fromEntries(read),
-    points: points.map(({ world, screen, depth }) => ({ world, screen, depth: depth ?? null })),
+    points: points.map(({ world, screen, depth }) => ({ world: world as Vec3, screen, depth: depth ?? null })),
     digits,
   };
 }
