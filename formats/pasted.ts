@@ -59,7 +59,8 @@ export const tooDeepText = (line: number): string =>
 const plain = /^(?:const(?:expr)?|let|var|val|static|public|private|final|readonly|float|double|f32|f64|float(?:32|64)(?:array|_t)?|(?:d|f|i|u)?mat(?:rix)?(?:[234](?:x[234])?)?[fd]?|(?:float|double|half)[234](?:x[234])?|[dfiu]?vec(?:tor)?[234]?[fd]?|np|numpy|tensor|array\w*|std|simd\w*|new|return|struct|type|tuple|list|data|values?|elements|elems|rows?|cols?|columns?|auto|m|e|_?m?_?[0-4]_?[0-4]|m\d{1,2}|[xyzwrgba]|[xyzw]_?axis|[cr]\d|at|is|=|device|cpu|named|the|of|as|a)$/i; // prettier-ignore
 const isPlain = (text: string): boolean => text.split(/[.:-]+/).every((part) => !part || plain.test(part));
 
-interface Atom {
+/** A run of numbers in a text. */
+export interface Atom {
   readonly numbers: readonly PrintedNumber[];
   /** Numbers a row where brackets or lines part them evenly, else all of them. */
   readonly across: number;
@@ -167,6 +168,17 @@ function atomsOf(text: string, tree: readonly Node[]): Atom[] {
   return atoms;
 }
 
+/** Returns the runs of numbers of a text, each with the words before it. */
+export function readAtoms(text: string): {
+  readonly bare: string;
+  readonly atoms: readonly Atom[];
+  readonly tooDeepAt: number | null;
+} {
+  const bare = setAside(text);
+  const { nodes, tooDeepAt } = treeOf(bare);
+  return { bare, atoms: atomsOf(bare, nodes), tooDeepAt };
+}
+
 /** Neighbouring runs that are one matrix: four rows of four, three of four, four of three, or one number a line. */
 function mergedAtoms(atoms: readonly Atom[]): Atom[] {
   const merged: Atom[] = [];
@@ -213,10 +225,10 @@ const vectorLabels: readonly (readonly [PastedRole, RegExp])[] = [
 ];
 const notPoints = /eye|camera|\bcam\b|look|forward|\bup\b|right|direction|normal|\bsize\b|viewport|fov|near|far|aspect|extent|resolution|colou?r|light/; // prettier-ignore
 /** Words as they are looked through: humps of names apart. */
-const spread = (text: string): string => text.replace(/([a-z\d])([A-Z])/g, '$1 $2').replace(/([A-Z])([A-Z][a-z])/g, '$1 $2').toLowerCase(); // prettier-ignore
+export const splitWords = (text: string): string => text.replace(/([a-z\d])([A-Z])/g, '$1 $2').replace(/([A-Z])([A-Z][a-z])/g, '$1 $2').toLowerCase(); // prettier-ignore
 
 /** The words nearest before a place, on its line and the last lines that say something. */
-function labelBefore(text: string, from: number, since: number): string {
+export function labelBefore(text: string, from: number, since: number): string {
   const lines = text.slice(Math.max(since, from - 400), from).split('\n');
   for (let i = lines.length - 1; i >= 0 && i >= lines.length - 6; i--) {
     const words = (lines[i]!.match(/[A-Za-z_$][\w$.]*/g) ?? []).filter((one) => !isPlain(one));
@@ -281,7 +293,7 @@ function itemOf(text: string, atom: Atom, since: number): PastedItem | null {
   const { numbers: printed, across, from, to } = atom;
   const n = printed.length;
   const label = labelBefore(text, from, since);
-  const said = spread(label);
+  const said = splitWords(label);
   if (n === 16 || (n === 12 && (across === 4 || across === 3))) {
     const full = completed(printed, across);
     const numbers = full.map((one) => one.value);
@@ -357,9 +369,8 @@ export function holdsMatrix(text: string): boolean {
  * come in; one without numbers reads as nothing.
  */
 export function readPasted(text: string): PastedReading {
-  const bare = setAside(text);
-  const { nodes, tooDeepAt } = treeOf(bare);
-  const atoms = scaledAtoms(mergedAtoms(atomsOf(bare, nodes)), factorsOf(text));
+  const { bare, atoms: runs, tooDeepAt } = readAtoms(text);
+  const atoms = scaledAtoms(mergedAtoms(runs), factorsOf(text));
   let since = 0;
   const made = atoms.map((atom) => {
     const item = itemOf(bare, atom, since);
