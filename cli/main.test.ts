@@ -74,7 +74,7 @@ describe('the command line', () => {
     expect(run('code', given, '--language', 'Morse').stderr).toContain('one of C, C++');
     expect(run('code', given, '--language', 'C', '--parts', 'worldToScren').stderr).toContain('one of camera');
     const flat = file('flat.json', JSON.stringify({ ...request(0), camera: { kind: '2d', focus: [0, 0], anchor: [10, 5], zoom: 1 } })); // prettier-ignore
-    expect(run('code', flat, '--language', 'C', '--parts', 'worldToScreen').stdout).toContain('world units');
+    expect(run('code', flat, '--language', 'C', '--parts', 'worldToScreen').stdout).toContain('pixels per world unit');
     const mirrored = file('mirrored.json', JSON.stringify({ ...request(0), camera: { ...request(0).camera, projection: { kind: 'frustum', near: 1, far: 9, left: 1, right: -1, bottom: -1, top: 1 } } })); // prettier-ignore
     expect(run('code', mirrored, '--language', 'C')).toMatchObject({ status: 2, stderr: expect.stringContaining('mirrored') }); // prettier-ignore
   });

@@ -29,9 +29,9 @@ const examples = [...readFileSync('docs/package.md', 'utf8').matchAll(/```ts\n([
 );
 
 describe('the package', () => {
-  it('is the core alone, under 100 kB compressed, and its types name nothing else', () => {
+  it('is the core alone, under 105 kB compressed, and its types name nothing else', () => {
     const text = readFileSync(join(installed, 'dist/package/index.js'));
-    expect(gzipSync(text, { level: 9 }).length).toBeLessThan(100_000);
+    expect(gzipSync(text, { level: 9 }).length).toBeLessThan(105_000);
     expect(text.toString()).not.toMatch(/from\s*["'][^"']+["']|document\.|\bimport\(/);
     expect(existsSync(join(installed, 'core'))).toBe(false);
     expect(existsSync(join(installed, 'app'))).toBe(false);

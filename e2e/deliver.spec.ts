@@ -74,7 +74,7 @@ test('code in the conventions in force follows the camera, and is what the comma
   await expect(page.getByTestId('code')).toContainText('pub fn worldToScreen(');
 });
 
-test('it is copied, saved and zipped; a flat camera is the orthographic one that it equals; one that cannot be is said', async ({
+test('it is copied, saved and zipped; a 2D camera has 2D code; one that cannot be is said', async ({
   page,
 }) => {
   await openBench(page, '/deliver');
@@ -97,8 +97,16 @@ test('it is copied, saved and zipped; a flat camera is the orthographic one that
   await drawn(page);
   await page.locator('.project-button').click();
   await page.getByRole('menuitem', { name: /chart/i }).click();
-  await expect(page.getByTestId('code')).toContainText('in world units');
-  await expect(page.getByRole('checkbox', { name: 'dolly zoom' })).toBeDisabled();
+  await expect(page.getByTestId('code')).toContainText('pixels per world unit');
+  await expect(page.getByRole('checkbox', { name: 'dolly zoom' })).toHaveCount(0);
+  await page.getByRole('checkbox', { name: 'parallax layers' }).check();
+  await expect(page.getByTestId('code')).toContainText('layer_to_screen');
+  await expect(page.getByTestId('code')).not.toContainText('Vec3');
+  // A 2D camera has test vectors of its own, and each fault that it can have fails a row.
+  await open(page, 'Vectors');
+  await expect(page.getByTestId('vectors')).toContainText('each fails a row');
+  await cells(page, 'test vectors').getByText('visible', { exact: true }).first().click();
+  await expect(page.getByTestId('vector-row')).toContainText('focus missing');
 });
 
 test('test vectors find each fault; the harness from the page is compiled, run and checked, and a fault in it found', async ({

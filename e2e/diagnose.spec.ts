@@ -136,3 +136,24 @@ test('the camera’s own numbers agree, another camera’s are known, and what i
   await expect(page.getByRole('button', { name: 'Show more: 120 of 1,000 lines are listed' })).toBeVisible();
   await expect(field(page)).toHaveValue(long);
 });
+
+test('a 2D camera: a matrix with y flipped and a point, its reading corrected, and the numbers read off', async ({
+  page,
+}) => {
+  await openBench(page, '/diagnose');
+  await page.locator('.project-button').click();
+  await page.getByRole('menuitem', { name: /chart/i }).click();
+  await expect(page.getByText('Paste a matrix of 2 × 3')).toBeVisible();
+  await field(page).fill('view\n4.8 0 702.4\n0 4.8 890.4\n(10, -60) -> (750.4, 602.4)');
+  await verdict(page).toContainText('One thing is wrong');
+  expect(await faults(page)).toEqual(['world to pixel y flipped']);
+  await drawn(page);
+  await expect(page.locator('[data-picture=main] .ink-engine-way').first()).toBeVisible();
+  await open(page, 'Read off');
+  await expect(cells(page, 'camera that was read').getByText('4.8 px per unit')).toBeVisible();
+  await open(page, 'Reading');
+  await page.getByLabel('Line 2 is').selectOption('unused');
+  await expect(page.getByTestId('read-left')).toHaveText('Read: 1 point.');
+  await field(page).fill('4.8 0 702.4\n0 -4.8 189.6');
+  await verdict(page).toContainText('These are the camera’s numbers');
+});

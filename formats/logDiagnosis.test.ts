@@ -116,6 +116,11 @@ describe('logs of strangers', () => {
     expect(diagnoseLog({ astrolabe: 1 }, log)).toMatchObject({ ok: false });
     expect(diagnoseLog([], log)).toMatchObject({ ok: false });
     const flat2d = { ...request, camera: { kind: '2d', focus: [0, 0], anchor: [10, 5], zoom: 1 } };
-    expect(diagnoseLog(flat2d, log)).toMatchObject({ ok: false, problems: [{ path: 'camera' }] });
+    expect(diagnoseLog(flat2d, 'nothing at all')).toMatchObject({ ok: false });
+    // World and rows grow the same way in these conventions: this engine has y flipped about the anchor.
+    const found2d = diagnoseLog(flat2d, 'view\n1 0 10\n0 -1 5\n(3, 2) -> (13, 3)');
+    expect(found2d.ok && logDiagnosisText(found2d.value)).toMatch(
+      /Read worldToPixel, printed by \w+, at .*\nRead 1 point\.\nOne thing is wrong\. They put points up to 4\.00 px off\.\nExplained by: world to pixel: y flipped\./,
+    );
   });
 });

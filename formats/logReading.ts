@@ -12,12 +12,13 @@ import {
   type PastedReading,
   type PastedRole,
 } from './pasted';
+import type { Role2d } from './pasted2d';
 
 /** What the user says of an item that was read: its role, or how a matrix was printed. */
 export interface ReadingCorrection {
   /** Offset of the item in the text. */
   readonly from: number;
-  readonly role: PastedRole | null;
+  readonly role: PastedRole | Role2d | null;
   /** Whether the numbers are listed the other way than the conventions have it. */
   readonly turned: boolean | null;
 }
@@ -112,7 +113,7 @@ export function interpretItems(
   const correctionByPlace = new Map(corrections.map((one) => [one.from, one]));
   const used = items.map((item, i): UsedItem => {
     const said = correctionByPlace.get(item.from);
-    const role = said?.role && rolesFor(item).includes(said.role) ? said.role : item.role;
+    const role = rolesFor(item).find((one) => one === said?.role) ?? item.role;
     const rows = told[i] ?? (item.square && neighbours >= 0 ? told[neighbours]! : null);
     const turned = said?.turned ?? (rows !== null && rows === byColumns);
     const base = { item, role, turned, corrected: Boolean(said), line: lineAt(item.from) };

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { affineList, affineOf } from '../core/camera/affine2d';
+import { affineList, affineOf } from '../core/request/affine2d';
 import { case2dBy } from '../core/testing/case2d';
 import { runs } from '../core/testing/seed';
 import { readPasted2d } from './pasted2d';

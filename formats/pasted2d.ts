@@ -1,4 +1,4 @@
-import { affineList, readAffine, type Affine2d } from '../core/camera/affine2d';
+import { affineList, readAffine, type Affine2d } from '../core/request/affine2d';
 import { largest } from '../core/quantities/numbers';
 import { labelBefore, linesOf, readAtoms, splitWords, type Atom } from './pasted';
 import type { PrintedNumber } from './pastedText';
@@ -156,6 +156,8 @@ export function readPasted2d(
     const said = roleByPlace.get(from) as Role2d | null | undefined;
     const role = said && roles2d.includes(said) && (said === 'point') === (kind === 'point' && said !== 'unused') ? said : said === 'unused' ? said : guess; // prettier-ignore
     const numbers = kind === 'point' ? printed.map(({ value }) => value) : listedMatrix(shape, byColumns);
+    // Sixteen numbers that are no affine mapping are of a 3D camera.
+    if (numbers.length === 16 && !readAffine(numbers, false) && !readAffine(numbers, true)) continue;
     const isTaken = (role === 'worldToPixel' || role === 'pixelToWorld') && given[role] !== undefined;
     const why = numbers.some((v) => !(Math.abs(v) <= largest)) ? 'holds a number that is none, or beyond 1e30' : isTaken ? 'another has this role' : null; // prettier-ignore
     items.push({ ...{ kind, role, label, numbers, why, from, to }, line: lineAt(from) });

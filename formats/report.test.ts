@@ -58,9 +58,9 @@ describe('a report', () => {
     }
   });
 
-  it('of a 2D world has the pixel of a point, and no test vectors', () => {
+  it('of a 2D world has the pixel of a point, and its own test vectors', () => {
     const html = chart;
-    expect(section(html, 'Test vectors')).toBeUndefined();
+    expect(section(html, 'Test vectors')).toContain('parallax layer');
     expect(section(html, 'Working')).toContain('From the world to the screen');
   });
 

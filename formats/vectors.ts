@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { writeTable } from './csv';
-import { vectorKinds, type Answers, type Checked, type Vectors } from '../core/deliver/vectors';
+import { type Answers, type Checked, type Vectors } from '../core/deliver/vectors';
+import { vectorKinds } from '../core/deliver/vectorRows';
 import { escaped } from './escaped';
 
 const numbers = z.array(z.number()).nullable();

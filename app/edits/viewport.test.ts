@@ -32,7 +32,13 @@ describe('another viewport', () => {
           setViewport({ width, height });
           const after = frame();
           // The zoom is pixels per unit of what the tray shows there.
-          const { extents: e, viewport: v } = onScreen(fit, before.extents, before.viewport, { width, height });
+          const { extents: e, viewport: v } = onScreen(
+            fit,
+            before.extents,
+            before.viewport,
+            { width, height },
+            camera.zoom,
+          );
           if (['keepHeight', 'keepWidth', 'showAll', 'fillAndCrop'].includes(fit)) {
             expect(after.extents.right / e.right).toBeCloseTo(1, 9);
             expect(after.extents.top / e.top).toBeCloseTo(1, 9);

@@ -93,11 +93,7 @@ function facing(frame: CameraFrame, normal: Vec3): BillboardAxes {
  * comes of giving an engine's look-at a target. Straight above or below the point the camera's right
  * is kept (`degenerate`); null where the item stands in the point.
  */
-export function facePoint(
-  frame: CameraFrame,
-  position: Vec3,
-  point: Vec3,
-): BillboardAxes | null {
+export function facePoint(frame: CameraFrame, position: Vec3, point: Vec3): BillboardAxes | null {
   const normal = normalize(sub(point, position));
   return normal && facing(frame, normal);
 }

@@ -122,16 +122,17 @@ export interface Screened {
  * `keepHeight` and `keepWidth` hold one side and let the other follow the screen; `showAll` shows
  * at least what the reference shows and `fillAndCrop` at most. `letterbox` shows exactly that, as
  * large as it goes, with bars on whole pixels; `wholeMultiples` too, every reference pixel as a
- * square of a whole number of pixels (or, on a screen smaller than it, of a whole fraction of one);
+ * square of a whole number of pixels (or, on a screen smaller than it, of a whole fraction of one), and
+ * in 2D every world unit in the place of the pixel;
  * `stretch` shows exactly that from edge to edge, its scales across and upward differing. The
  * optical axis stays at its share of the picture.
  */
-export function onScreen(fit: ScreenFit, extents: Extents, reference: Size, screen: Size): Screened {
+export function onScreen(fit: ScreenFit, extents: Extents, reference: Size, screen: Size, zoom = 1): Screened {
   const full = { x: 0, y: 0, ...screen };
   if (fit === 'stretch') return { viewport: full, extents };
   if (fit === 'wholeMultiples' || fit === 'letterbox') {
     const least = Math.min(screen.width / reference.width, screen.height / reference.height);
-    const multiple = fit === 'letterbox' ? least : wholeMultiple(least);
+    const multiple = fit === 'letterbox' ? least : wholeMultiple(least * zoom) / zoom;
     const [width, height] = [reference.width, reference.height].map((side) => Math.max(1, Math.round(side * multiple))) as [number, number]; // prettier-ignore
     return {
       viewport: {

@@ -10,7 +10,8 @@ import type { Depth01 } from '../convert/project';
 import { identity, transform, type Mat4 } from '../math/mat4';
 import { normalize, sub, type Vec2, type Vec3 } from '../math/vec3';
 import { answer2d } from './vectors2d';
-import { checkedRows, type Answers, type VectorRow, type Vectors } from './vectors';
+import { checkedRows, type Answers, type Vectors } from './vectors';
+import { type VectorRow } from './vectorRows';
 
 /** What the rows of test vectors find. */
 export interface Catches {

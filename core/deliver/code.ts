@@ -10,7 +10,8 @@ import { regionSource, type SpawnNumbers } from './region';
 import { is2d, type SetUp, type SetUp3d } from './cameraSetup';
 import { librarySource, withNeeded, type CodePart } from './library';
 import { cameraText2d } from './library2d';
-import { is2dVectors, type VectorKind, type Vectors } from './vectors';
+import type { Vectors } from './vectors';
+import type { VectorKind } from './vectorRows';
 import { plain } from './texts';
 import { parseProgram, type Const, type Expr, type Item, type Statement, type Type } from './program';
 import { Printer, type HarnessCase, type Language, type Naming, type NumberType, type Style } from './print';
@@ -243,6 +244,10 @@ export const kindsOf = (parts: readonly CodePart[], flat: boolean): readonly Vec
   harnessRows(flat).flatMap(([part, kind]) =>
     part === 'camera' || parts.includes(part) || (part === 'integerZoom' && parts.includes('fit')) ? [kind] : [],
   );
+
+/** Whether test vectors are of a 2D camera. */
+const is2dVectors = ({ request }: Pick<Vectors, 'request'>): boolean =>
+  (request as { camera?: { kind?: unknown } } | null)?.camera?.kind === '2d';
 
 /** Returns the test vectors that some parts answer, in their order. */
 export function vectorsOfParts(vectors: Vectors, parts: readonly CodePart[]): Vectors {

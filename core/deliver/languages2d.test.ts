@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import type * as Reflect from 'wgsl_reflect';
 import { readAnswers, vectorsTable } from '../../formats/vectors';
-import { affineOf, applyAffine, snapAffine } from '../camera/affine2d';
+import { affineOf, applyAffine, snapAffine } from '../request/affine2d';
 import { fitZoom, screenFits } from '../camera/fit';
 import { compute } from '../compute/compute';
 import { case2dBy } from '../testing/case2d';

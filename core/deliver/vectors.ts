@@ -1,4 +1,5 @@
 import { compute } from '../compute/compute';
+import type { VectorKind, VectorRow } from './vectorRows';
 import { rows2d } from './vectors2d';
 import { readSetUp, type ProblemDocument } from '../compute/readRequest';
 import { viewRufToWorld } from '../convert/project';
@@ -7,21 +8,6 @@ import type { CameraFrame } from '../camera/frame';
 import { randomFrom } from '../math/random';
 import type { Vec3 } from '../math/vec3';
 
-/** What a row of test vectors asks an engine for. */
-export const vectorKinds = ['view', 'projection', 'viewProjection', 'cameraToWorld', 'worldToScreen', 'screenToWorld', 'ray', 'worldToPixel', 'pixelToWorld', 'visible', 'integerZoom', 'layer'] as const; // prettier-ignore
-export type VectorKind = (typeof vectorKinds)[number];
-/** A row: what goes in, and what is to come out, in the request's conventions. */
-export interface VectorRow {
-  readonly id: string;
-  readonly kind: VectorKind;
-  readonly input: readonly number[];
-  /**
-   * Sixteen numbers of a matrix; pixel x, y, depth and ahead of a point; a place; origin and direction. Of a 2D
-   * camera six numbers of a matrix, pairs, the least and greatest x and y that are visible, or a zoom. Null where
-   * there is no picture.
-   */
-  readonly expected: readonly number[] | null;
-}
 /** Test vectors: a request of one camera, and what an engine's functions are to give for it. */
 export interface Vectors {
   readonly astrolabeVectors: 1;
@@ -29,10 +15,6 @@ export interface Vectors {
   readonly request: unknown;
   readonly rows: readonly VectorRow[];
 }
-
-/** Whether test vectors are of a 2D camera. */
-export const is2dVectors = ({ request }: Pick<Vectors, 'request'>): boolean =>
-  (request as { camera?: { kind?: unknown } } | null)?.camera?.kind === '2d';
 
 /** Places spread over the picture and in depth; every seventh is off the picture, every eleventh behind the eye. */
 function placesOf(frame: CameraFrame, count: number, seed: number): Vec3[] {

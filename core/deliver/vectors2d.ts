@@ -1,11 +1,11 @@
-import { affineList, applyAffine, invertAffine, type Affine2d } from '../camera/affine2d';
+import { affineList, applyAffine, invertAffine, type Affine2d } from '../request/affine2d';
 import type { Viewport } from '../camera/frame';
 import type { ConventionCodec } from '../conventions/codec';
 import { createEngine2d, type Engine2d } from '../diagnose/engine2d';
 import { randomFrom } from '../math/random';
 import type { Vec2 } from '../math/vec3';
 import type { RequestCamera2d } from '../request/cameraSchema';
-import type { VectorRow } from './vectors';
+import type { VectorRow } from './vectorRows';
 
 /* Test vectors of 2D cameras: what each kind asks for, and the right answers (`docs/deliver.md`). */
 

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { applyAffine, invertAffine } from '../camera/affine2d';
+import { applyAffine, fitAffine, invertAffine } from '../request/affine2d';
 import { compute } from '../compute/compute';
 import type { Vec2 } from '../math/vec3';
 import { case2dBy } from '../testing/case2d';
 import { runs } from '../testing/seed';
 import { dice } from '../testing/wrongEngine';
-import { diagnose2d, fitAffine, matrixNumbers, type Diagnosis2d, type Given2d } from './diagnose2d';
+import { diagnose2d, matrixNumbers, type Diagnosis2d, type Given2d } from './diagnose2d';
 import { createEngine2d, faultNames2d, instancesOf2d, type Instance2d, type Intended2d } from './engine2d';
 
 const rounded = (v: number, digits: number) => Number(v.toPrecision(digits));

@@ -1,4 +1,13 @@
-import { affineList, applyAffine, invertAffine, readAffine, sensesOf, type Affine2d } from '../camera/affine2d';
+import {
+  affineList,
+  fitAffine,
+  type PlacedPoint2d,
+  applyAffine,
+  invertAffine,
+  readAffine,
+  sensesOf,
+  type Affine2d,
+} from '../request/affine2d';
 import type { ConventionCodec } from '../conventions/codec';
 import type { Vec2 } from '../math/vec3';
 import {
@@ -23,15 +32,10 @@ export const givenNames2d = ['worldToPixel', 'pixelToWorld', 'points'] as const;
 export type GivenName2d = (typeof givenNames2d)[number];
 type MatrixName2d = Exclude<GivenName2d, 'points'>;
 
-export interface GivenPoint2d {
-  readonly world: Vec2;
-  readonly screen: Vec2;
-}
-
 /** An engine's numbers of a 2D camera: matrices of 6, 9 or 16 numbers as they are listed, and points. */
 export interface Given2d {
   readonly matrices: Readonly<Partial<Record<MatrixName2d, readonly number[]>>>;
-  readonly points: readonly GivenPoint2d[];
+  readonly points: readonly PlacedPoint2d[];
   /** How many digits of the numbers can be trusted. */
   readonly digits: number;
 }
@@ -254,32 +258,6 @@ function mappingOf({ codec }: Intended2d, { matrices, points }: Given2d): Affine
     return back && invertAffine(back);
   }
   return fitAffine(points);
-}
-
-/**
- * Fits a mapping to points by least squares.
- *
- * @returns null for fewer than three points, or points on one line
- */
-export function fitAffine(points: readonly GivenPoint2d[]): Affine2d | null {
-  if (points.length < 3) return null;
-  const mean = (of: (point: GivenPoint2d) => number) => points.reduce((sum, one) => sum + of(one), 0) / points.length;
-  const [mx, my] = [mean(({ world }) => world[0]), mean(({ world }) => world[1])];
-  const [xx, xy, yy] = [
-    mean(({ world }) => (world[0] - mx) ** 2),
-    mean(({ world }) => (world[0] - mx) * (world[1] - my)),
-    mean(({ world }) => (world[1] - my) ** 2),
-  ];
-  const determinant = xx * yy - xy * xy;
-  if (!(determinant > 1e-12 * (xx + yy) ** 2)) return null;
-  const row = (axis: 0 | 1): [number, number, number] => {
-    const m = mean(({ screen }) => screen[axis]);
-    const [sx, sy] = [mean(({ world, screen }) => (world[0] - mx) * (screen[axis] - m)), mean(({ world, screen }) => (world[1] - my) * (screen[axis] - m))]; // prettier-ignore
-    const [p, q] = [(sx * yy - sy * xy) / determinant, (sy * xx - sx * xy) / determinant];
-    return [p, q, m - p * mx - q * my];
-  };
-  const [[a, b, tx], [c, d, ty]] = [row(0), row(1)];
-  return { a, b, tx, c, d, ty };
 }
 
 /** The greatest distance in pixels between the given picture and the right one. */

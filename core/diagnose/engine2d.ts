@@ -7,7 +7,7 @@ import {
   snapNumber,
   visibleBounds,
   type Affine2d,
-} from '../camera/affine2d';
+} from '../request/affine2d';
 import { fitZoom } from '../camera/fit';
 import type { Viewport } from '../camera/frame';
 import type { ConventionCodec } from '../conventions/codec';

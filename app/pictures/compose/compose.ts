@@ -57,8 +57,8 @@ const sectionLight = (frame: CameraFrame): Vec3 => {
   return normalize(addScaled(addScaled([0, 0.66, 0], right, 0.62), heading, -0.42))!;
 };
 const screens = memo(layTray);
-const screenFrames = memo((of: CameraFrame, { fit, sizes }: Project['screens']) =>
-  sizes.map((one) => screenFrame(of, fit, one)),
+const screenFrames = memo((of: CameraFrame, { fit, sizes }: Project['screens'], flat: boolean) =>
+  sizes.map((one) => screenFrame(of, fit, one, flat)),
 );
 
 const scene = new Scene();
@@ -196,7 +196,7 @@ function panesIn(now: Moment, input: PicturesInput, purpose: 'screen' | 'file'):
 
   const screensPane = (slot: Slot): Pane => {
     const { scale, places } = screens(project.screens.sizes, slot);
-    const pictures = screenFrames(input.rested, project.screens).flatMap((one, i): Picture[] => {
+    const pictures = screenFrames(input.rested, project.screens, now.flat).flatMap((one, i): Picture[] => {
       if (!one) return [];
       const { viewport: v } = one;
       const x = slot.x + places[i]!.x + v.x * scale;

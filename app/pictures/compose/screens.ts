@@ -2,12 +2,18 @@ import { onScreen, type ScreenFit } from '../../../core/camera/fit';
 import { reframed, type CameraFrame } from '../../../core/camera/frame';
 import type { Size } from './contract';
 
+/** The unit that whole multiples keep whole: pixels per world unit of a 2D frame, 1 in 3D. */
+export const wholeZoomOf = (
+  { extents: e, viewport }: Pick<CameraFrame, 'extents' | 'viewport'>,
+  flat: boolean,
+): number => (flat ? viewport.height / (e.top - e.bottom) : 1);
+
 /**
  * The camera's frame on another screen, by a policy; its viewport leaves out the bars. Null for a
  * screen too thin for doubles.
  */
-export function screenFrame(frame: CameraFrame, fit: ScreenFit, screen: Size): CameraFrame | null {
-  const { viewport, extents } = onScreen(fit, frame.extents, frame.viewport, screen);
+export function screenFrame(frame: CameraFrame, fit: ScreenFit, screen: Size, flat: boolean): CameraFrame | null {
+  const { viewport, extents } = onScreen(fit, frame.extents, frame.viewport, screen, wholeZoomOf(frame, flat));
   return reframed(frame, extents, viewport);
 }
 

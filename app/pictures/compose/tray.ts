@@ -26,7 +26,7 @@ export interface TrayLayer {
 export function trayLayers(
   size: Size,
   frame: CameraFrame,
-  { project, chain }: Pick<Moment, 'project' | 'chain'>,
+  { project, chain, flat }: Pick<Moment, 'project' | 'chain' | 'flat'>,
   task: OpenTask | null,
   look: Look,
 ): TrayLayer[] {
@@ -53,7 +53,7 @@ export function trayLayers(
   const unit = short.length > 2 ? '' : ` ${short}`;
   return sizes.flatMap((screen, i): TrayLayer[] => {
     const { x, y, width, height } = places[i]!;
-    const made = screenFrame(frame, fit, screen);
+    const made = screenFrame(frame, fit, screen, flat);
     const middle = x + width / 2;
     const own: Mark[] = [];
     const layers: TrayLayer[] = [];

@@ -25,7 +25,7 @@ export const Tray = memo(function Tray({
   frame: CameraFrame;
   task: OpenTask | null;
 } & Look) {
-  const now = usePart(({ project, chain }) => ({ project, chain }));
+  const now = usePart(({ project, chain, flat }) => ({ project, chain, flat }));
   const layers = useMemo(
     () => trayLayers(size, frame, now, task, { selected, folds }),
     [size, frame, now, task, selected, folds],

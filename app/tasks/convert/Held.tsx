@@ -42,7 +42,7 @@ export function HeldCount() {
  * they are on every screen, and which point of the world lies under them.
  */
 export function Held() {
-  const { project, frame, codec: e } = useMoment();
+  const { project, frame, flat, codec: e } = useMoment();
   const { held } = sliceOf<ConvertState>('convert', project);
   return (
     <>
@@ -103,7 +103,7 @@ export function Held() {
           </div>
           <Where one={one} frame={frame} title="here" short="here" />
           {project.screens.sizes.map((size, k) => {
-            const made = screenFrame(frame, project.screens.fit, size);
+            const made = screenFrame(frame, project.screens.fit, size, flat);
             return (
               made && <Where key={k} one={one} frame={made} title={size.name} short={`${size.width}×${size.height}`} />
             );

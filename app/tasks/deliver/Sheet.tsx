@@ -1,7 +1,12 @@
 import { Sections, type Section } from '../../sheet/Sections';
 import { Code, Commands, Example, Wish } from './Code';
-import { PictureFiles, Report, SceneFiles } from './Files';
-import { TestVectors } from './Vectors';
+import { lazyPart } from '../../ui/lazyPart';
+
+// Folded at first: loaded when they are opened.
+const TestVectors = lazyPart(() => import('./Vectors').then((module) => module.TestVectors));
+const PictureFiles = lazyPart(() => import('./Files').then((module) => module.PictureFiles));
+const SceneFiles = lazyPart(() => import('./Files').then((module) => module.SceneFiles));
+const Report = lazyPart(() => import('./Files').then((module) => module.Report));
 
 const sections: readonly Section[] = [
   { id: 'deliver-wish', title: 'Take it home', short: 'Wish', Content: Wish },

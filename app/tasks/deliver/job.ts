@@ -1,7 +1,8 @@
 import { vectorsOfParts } from '../../../core/deliver/code';
 import { catchesOf, type Catches } from '../../../core/deliver/catches';
 import type { CodePart } from '../../../core/deliver/library';
-import { vectorsOf, type VectorRow } from '../../../core/deliver/vectors';
+import { vectorsOf } from '../../../core/deliver/vectors';
+import { type VectorRow } from '../../../core/deliver/vectorRows';
 import type { JobModule, JobSpec } from '../../state/jobs';
 import { bareRequest, partsFor } from './setUp';
 import type { DeliverState } from './kept';

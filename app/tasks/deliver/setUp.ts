@@ -13,8 +13,8 @@ import {
 import type { SetUp } from '../../../core/deliver/cameraSetup';
 import { codePartsOf, type CodePart } from '../../../core/deliver/library';
 import { visibleGround } from '../../../core/deliver/visibleGround';
-import type { RequestCamera2d } from '../../../core/request/cameraSchema';
-import { cameraInSpace, coreViewport, expressCamera, expressCamera2d, flatCamera } from '../../../formats/camera';
+import { cameraInSpace, coreViewport, expressCamera } from '../../../formats/camera';
+import { camera2dNow } from '../../state/cameraNow';
 import { remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
@@ -23,14 +23,6 @@ import type { DeliverState } from './kept';
 /** Returns those of some parts that the camera of a world has. */
 export const partsFor = ({ flat }: Pick<Moment, 'flat'>, parts: readonly CodePart[]): CodePart[] =>
   codePartsOf(flat).filter((part) => parts.includes(part));
-
-/** Returns the 2D camera at the time, as a request writes it: along its track the focus moves. */
-function camera2dNow({ project, frame, rest, codec: e }: Omit<Moment, 'slice'>): RequestCamera2d {
-  const camera = flatCamera(project);
-  const [right, up] = [frame.eye[0] - rest.eye[0], frame.eye[1] - rest.eye[1]];
-  const focus: [number, number] = [camera.focus[0] + right, camera.focus[1] + up];
-  return expressCamera2d({ ...camera, focus }, coreViewport(project), e);
-}
 
 /**
  * Returns the set-up that the code is of: the project's camera as it is written, or as its track has it. A

@@ -6,7 +6,9 @@ import { takeCamera } from './edits';
 import { useFound } from './found';
 import { takenGiven } from './foundNow';
 import { readFrame } from './engine';
-import { Flat } from './Verdict';
+import { lazyPart } from '../../ui/lazyPart';
+
+const ReadOff2d = lazyPart(() => import('./Verdict2d').then((module) => module.ReadOff2d));
 import { significant, supported, supportedAll } from './words';
 import { angleSuffix } from '../../ui/angles';
 
@@ -60,7 +62,7 @@ function rowsOf({ pose, lens }: Decomposed, given: readonly string[], e: Convent
 /** What can be read off the numbers alone, in the conventions in force. */
 export function ReadOff() {
   const { now, found } = useFound();
-  if (now.flat) return <Flat />;
+  if (now.flat) return <ReadOff2d />;
   const given = takenGiven(now);
   if (!found?.diagnosed || !given)
     return <p className="text-note leading-4 text-ink2">Paste a matrix, and its camera is read off it.</p>;

@@ -1,8 +1,11 @@
 import { Sections, type Section } from '../../sheet/Sections';
-import { Alone } from './Alone';
-import { Paste, ReadingList } from './Paste';
-import { ReadOff } from './ReadOff';
+import { Paste } from './Paste';
 import { Verdict } from './Verdict';
+import { lazyPart } from '../../ui/lazyPart';
+
+const ReadingList = lazyPart(() => import('./ReadingList').then((module) => module.ReadingList));
+const ReadOff = lazyPart(() => import('./ReadOff').then((module) => module.ReadOff));
+const Alone = lazyPart(() => import('./Alone').then((module) => module.Alone));
 
 const sections: readonly Section[] = [
   { id: 'diagnose-paste', title: 'The engine’s numbers', short: 'Paste', Content: Paste },

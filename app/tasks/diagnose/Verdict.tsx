@@ -15,6 +15,9 @@ import { setsOf } from './foundNow';
 import { isBeingRead, readingNow } from './reading';
 import type { DiagnoseState } from './kept';
 import { supported, supportedAll, supportedEach } from './words';
+import { lazyPart } from '../../ui/lazyPart';
+
+const Verdict2d = lazyPart(() => import('./Verdict2d').then((module) => module.Verdict2d));
 import { faultSetText, faultText, givenText, verdictText } from '../../../formats/diagnosisText';
 
 /** The lines of code that mend a set of faults, in the conventions in force. */
@@ -146,7 +149,7 @@ function Explanation({ now, one }: { now: Moment<DiagnoseState>; one: Explained 
 export function Verdict() {
   const { now, found } = useFound();
   const reading = readingNow(now);
-  if (now.flat) return <Flat />;
+  if (now.flat) return <Verdict2d />;
   if (now.seen.problems.length) return <p className="warning">The camera cannot be, so nothing can be held against it: {now.seen.problems[0]!.message}</p>; // prettier-ignore
   if (isBeingRead(now)) return <p className="verdict-line">Reading the text…</p>;
   if (!reading.given) return <p className="text-note leading-4 text-ink2">Paste something first: a matrix, or points with where they came to.</p>; // prettier-ignore
@@ -206,11 +209,3 @@ export function Verdict() {
     </>
   );
 } // prettier-ignore
-
-/** On a flat world: what is diagnosed, and where. */
-export const Flat = () => (
-  <p className="text-note leading-4 text-ink2">
-    A flat world has no view and projection to go wrong: its camera is a focus, an anchor, a zoom and a turn, and Frame
-    shows what each does. Matrices are held against a camera in space. What conventions they are in is found here too.
-  </p>
-);

@@ -29,4 +29,18 @@ const space: readonly Passage[] = [
     ],
   },
 ];
-export const help = { space, flat: [paste] };
+const flat: readonly Passage[] = [
+  {
+    title: 'Paste',
+    text: [
+      'A matrix from the world to pixels, or back, is read from two rows of three numbers, three of three, or four of four; three rows of two are the matrix of row vectors. World x, y with pixel x, y on one line is a point. The words before a matrix say which way it goes; the list of what was read can be corrected.',
+    ],
+  },
+  {
+    title: 'Verdict',
+    text: [
+      'The project’s camera is the intended one. The smallest set of known faults that makes the given numbers, to the digits that were printed, explains them. Another proper camera is compared number by number.',
+    ],
+  },
+];
+export const help = { space, flat };

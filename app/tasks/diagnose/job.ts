@@ -1,15 +1,18 @@
 import { compute } from '../../../core/compute/compute';
 import type { Problem } from '../../../core/reasons';
 import type { JobModule, JobSpec } from '../../state/jobs';
-import type { Diagnosed, Identified } from '../../../formats/diagnosisAnswers';
+import type { Diagnosed, Diagnosed2d, Identified } from '../../../formats/diagnosisAnswers';
 import { readPasted } from '../../../formats/pasted';
-import { askedNow, longText, type Asked, type LongReading } from './reading';
+import type { Asked } from './asked';
+import { askedNow, longText, type LongReading } from './reading';
 import type { DiagnoseState } from './kept';
 
 /** What was found of the pasted numbers, and by which request. */
 export interface Found {
   readonly mark: string;
   readonly diagnosed: Diagnosed | null;
+  /** The answer for a 2D camera. */
+  readonly diagnosed2d: Diagnosed2d | null;
   readonly identified: Identified | null;
   readonly problems: readonly Problem[];
   readonly milliseconds: number;
@@ -22,10 +25,20 @@ const found: JobSpec<DiagnoseState, Asked, Found> = {
     const start = performance.now();
     const answered = compute(request);
     const milliseconds = performance.now() - start;
-    if (!answered.ok) return { mark, diagnosed: null, identified: null, problems: answered.problem.errors, milliseconds }; // prettier-ignore
+    if (!answered.ok) return { mark, diagnosed: null, diagnosed2d: null, identified: null, problems: answered.problem.errors, milliseconds }; // prettier-ignore
     const of = (op: string): unknown => answered.response.results.find((one) => one.op === op) ?? null;
-    const [diagnosed, identified] = [of('diagnose') as Diagnosed | null, of('identify') as Identified | null];
-    return { mark, diagnosed, identified, problems: [], milliseconds };
+    const identified = of('identify') as Identified | null;
+    const answer = of('diagnose');
+    const is2d = 'kind' in (request.camera ?? {});
+    const diagnosed = is2d ? null : (answer as Diagnosed | null);
+    return {
+      mark,
+      diagnosed,
+      diagnosed2d: is2d ? (answer as Diagnosed2d) : null,
+      identified,
+      problems: [],
+      milliseconds,
+    };
   },
 };
 

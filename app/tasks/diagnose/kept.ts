@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { listOf } from '../../../core/quantities/numbers';
 import { pastedRoles } from '../../../formats/pasted';
+import { roles2d } from '../../../formats/pasted2d';
 
 /** The longest text that is saved. */
 export const mostText = 100_000;
@@ -9,7 +10,7 @@ export const mostText = 100_000;
 const correction = z.object({
   /** Where the reading begins in the text. */
   from: z.int().nonnegative(),
-  role: z.enum(pastedRoles).nullable(),
+  role: z.enum([...new Set([...pastedRoles, ...roles2d])]).nullable(),
   /** Whether the numbers are listed the other way than they seem to be. */
   turned: z.boolean().nullable(),
 });

@@ -7,6 +7,7 @@ import { n2, type Mark } from '../../pictures/compose/marks';
 import type { Moment } from '../../state/moment';
 import { figure } from '../../ui/figures';
 import { engineEdges, engineOf, type EngineSees } from './engine';
+import { engine2dOf } from './engine2d';
 import type { DiagnoseState } from './kept';
 
 type Derived = EngineSees | null;
@@ -73,7 +74,7 @@ function engineCamera(view: PictureView, now: Moment<DiagnoseState>, { frame }: 
 
 /** What Diagnose adds to the pictures. */
 export const marks: Marks<DiagnoseState, Derived> = {
-  derive: (now) => (now.flat ? null : engineOf(now)),
+  derive: (now) => (now.flat ? engine2dOf(now) : engineOf(now)),
 
   standing(view, now, engine) {
     if (!engine || view.name.startsWith('screen') || view.name.startsWith('diagnose')) return {};

@@ -5,7 +5,6 @@ import type { ConventionCodec } from '../../../core/conventions/codec';
 import { mat4 } from '../../../core/math/mat4';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { CameraFrame } from '../../../core/camera/frame';
-import type { ComputeRequest } from '../../../core/compute/schema';
 import { cameraInSpace, expressCamera } from '../../../formats/camera';
 import { emptyReading, quickText, readPasted, type PastedReading } from '../../../formats/pasted';
 import { interpretItems, type LogReading } from '../../../formats/logReading';
@@ -14,6 +13,8 @@ import { journeyAt, type Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import type { Correction, DiagnoseState } from './kept';
+import type { Asked } from './asked';
+import { asked2dNow, reading2dNow } from './reading2d';
 
 const readAtOnce = memo(readPasted);
 
@@ -56,13 +57,6 @@ export function readingNow(now: Moment<DiagnoseState>): LogReading {
 /** How many digits are trusted. */
 export const digitsNow = ({ slice }: Moment<DiagnoseState>, reading: LogReading): number =>
   slice.digits ?? reading.digits;
-
-/** What is asked, and by what it is known again. */
-export interface Asked {
-  readonly mark: string;
-  /** Without a camera where the world is flat, or the camera cannot be: the numbers by themselves are asked alone. */
-  readonly request: Omit<ComputeRequest, 'camera'> & Partial<Pick<ComputeRequest, 'camera'>>;
-}
 
 /** The camera that is meant, as a request says it: the project's own, or where its track has it. */
 const meant = (camera: Project['camera'], moved: CameraFrame | null, e: ConventionCodec) =>
@@ -138,6 +132,7 @@ const askedFor = memo(
 
 /** The request that answers for the sheet; null where there is nothing to ask. */
 export function askedNow(now: Moment<DiagnoseState>): Asked | null {
+  if (now.flat && reading2dNow(now).given) return asked2dNow(now);
   const { project, codec: e, frame, rest, journey, time, slice } = now;
   const reading = readingNow(now);
   if (!reading.given) return null;

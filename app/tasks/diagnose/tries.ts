@@ -25,7 +25,7 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
   chart: [
     {
       id: 'diagnose-chart-paste',
-      text: 'Paste a projection, 1 0 0 0 0 1 0 0 0 0 −1 −1 0 0 −2 0: the conventions that it may be in are found, and how near decides.',
+      text: 'Paste the matrix of an engine that flips y: two rows, “4 0 0” and “0 4 0”. The verdict names what is wrong with it.',
       done: (now) => /\d[^]*\d/.test(kept(now)?.text ?? ''),
     },
   ],

@@ -1,4 +1,5 @@
 import type { PastedRole } from '../../../formats/pasted';
+import type { Role2d } from '../../../formats/pasted2d';
 import { editable } from '../../ui/figures';
 
 export type Triple = readonly [number, number, number];
@@ -23,7 +24,7 @@ export const supportedAll = (list: readonly number[], digits: number | undefined
   digits === 0 && list.some(Boolean) ? 'not determined' : supportedEach(list, digits, most).join(', ');
 
 /** What each role is called. */
-export const roleWords: Readonly<Record<PastedRole, string>> = {
+export const roleWords: Readonly<Record<PastedRole | Role2d, string>> = {
   view: 'view',
   cameraToWorld: 'camera to world',
   projection: 'projection',
@@ -32,4 +33,6 @@ export const roleWords: Readonly<Record<PastedRole, string>> = {
   screen: 'on the screen',
   point: 'a point, both',
   unused: 'not used',
+  worldToPixel: 'world to pixel',
+  pixelToWorld: 'pixel to world',
 };

@@ -1,3 +1,4 @@
+import { wholeZoomOf } from '../../pictures/compose/screens';
 import { Fragment, memo } from 'react';
 import { onScreen, type ScreenFit } from '../../../core/camera/fit';
 import type { ResolvedProjection } from '../../../core/camera/projection';
@@ -33,7 +34,7 @@ const fits: readonly { value: ScreenFit; label: string; says: string }[] = [
   {
     value: 'wholeMultiples',
     label: 'integer scaling',
-    says: 'Every pixel of the picture becomes a whole number of pixels, with bars round it.',
+    says: 'Every pixel of the picture, in 2D every world unit, becomes a square of whole pixels; bars fill the rest.',
   },
   {
     value: 'stretch',
@@ -131,7 +132,7 @@ export function Screens() {
         css px <em>{`seen${flat ? '' : ` at ${subject}`}, px per ${singular(unit)}`}</em>
       </div>
       {sizes.map((size, i) => {
-        const made = { ...frame, ...onScreen(fit, frame.extents, frame.viewport, size) };
+        const made = { ...frame, ...onScreen(fit, frame.extents, frame.viewport, size, wholeZoomOf(frame, flat)) };
         const seen = sizeAt(made, ahead);
         const [across, upward] = pixelsPerUnit(made, ahead);
         const v = made.viewport;

@@ -130,7 +130,7 @@ const input: JobSpec<SpawnState, Asked, Found>['input'] = (now) => {
   const surface = surfaceOf(now);
   const { fit, sizes } = now.project.screens;
   const screens = sizes.flatMap((size) => {
-    const frame = screenFrame(now.frame, fit, size);
+    const frame = screenFrame(now.frame, fit, size, now.flat);
     const seen = frame ? surface.visible(frame) : 'footprintEmpty';
     return typeof seen === 'string' ? [] : [{ name: `${size.width} × ${size.height}`, seen }];
   });

@@ -24,7 +24,7 @@ const verdictsOn = memo(
     flat: boolean,
   ): readonly OnScreen[] =>
     screens.sizes.flatMap((size): OnScreen[] => {
-      const own = screenFrame(frame, screens.fit, size);
+      const own = screenFrame(frame, screens.fit, size, flat);
       if (!own) return [];
       return [
         {

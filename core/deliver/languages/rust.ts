@@ -1,7 +1,18 @@
 import type { Language } from '../print';
 import { isStruct, simple, pointed, productLoops, cTypes, cWords, flat, indented, asksInput } from './shared';
 
-const rustMaths: ReadonlySet<string> = new Set(['sin', 'cos', 'tan', 'sqrt', 'atan', 'exp2', 'abs', 'floor', 'min', 'max']);
+const rustMaths: ReadonlySet<string> = new Set([
+  'sin',
+  'cos',
+  'tan',
+  'sqrt',
+  'atan',
+  'exp2',
+  'abs',
+  'floor',
+  'min',
+  'max',
+]);
 export const Rust: Language = {
   ...cWords,
   asNumber: (truth) => `${truth} as u8 as f64`,

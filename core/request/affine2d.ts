@@ -1,8 +1,8 @@
 import { signOf } from '../conventions/axes';
 import type { ConventionCodec } from '../conventions/codec';
 import type { Vec2 } from '../math/vec3';
-import type { RequestCamera2d } from '../request/cameraSchema';
-import type { Viewport } from './frame';
+import type { RequestCamera2d } from './cameraSchema';
+import type { Viewport } from '../camera/frame';
 
 /**
  * A mapping of the plane: x′ = a·x + b·y + tx, y′ = c·x + d·y + ty. As a matrix of column vectors it is
@@ -128,4 +128,36 @@ export function readAffine(numbers: readonly number[], isByColumns: boolean): Af
   const last = numbers.length === 6 ? [0, 0, 1] : Array.from({ length: n }, (_, column) => at(n - 1, column));
   if (last.some((v, i) => v !== (i === n - 1 ? 1 : 0))) return null;
   return { a: at(0, 0), b: at(0, 1), tx: at(0, n - 1), c: at(1, 0), d: at(1, 1), ty: at(1, n - 1) };
+}
+
+/** A world point, in the world's own pairs, with its pixel. */
+export interface PlacedPoint2d {
+  readonly world: Vec2;
+  readonly screen: Vec2;
+}
+
+/**
+ * Fits a mapping to points by least squares.
+ *
+ * @returns null for fewer than three points, or points on one line
+ */
+export function fitAffine(points: readonly PlacedPoint2d[]): Affine2d | null {
+  if (points.length < 3) return null;
+  const mean = (of: (point: PlacedPoint2d) => number) => points.reduce((sum, one) => sum + of(one), 0) / points.length;
+  const [mx, my] = [mean(({ world }) => world[0]), mean(({ world }) => world[1])];
+  const [xx, xy, yy] = [
+    mean(({ world }) => (world[0] - mx) ** 2),
+    mean(({ world }) => (world[0] - mx) * (world[1] - my)),
+    mean(({ world }) => (world[1] - my) ** 2),
+  ];
+  const determinant = xx * yy - xy * xy;
+  if (!(determinant > 1e-12 * (xx + yy) ** 2)) return null;
+  const row = (axis: 0 | 1): [number, number, number] => {
+    const m = mean(({ screen }) => screen[axis]);
+    const [sx, sy] = [mean(({ world, screen }) => (world[0] - mx) * (screen[axis] - m)), mean(({ world, screen }) => (world[1] - my) * (screen[axis] - m))]; // prettier-ignore
+    const [p, q] = [(sx * yy - sy * xy) / determinant, (sy * xx - sx * xy) / determinant];
+    return [p, q, m - p * mx - q * my];
+  };
+  const [[a, b, tx], [c, d, ty]] = [row(0), row(1)];
+  return { a, b, tx, c, d, ty };
 }
