@@ -104,7 +104,7 @@ test('it is copied, saved and zipped; a 2D camera has 2D code; one that cannot b
   await open(page, 'Vectors');
   await expect(page.getByTestId('vectors')).toContainText('each fails a row');
   await cells(page, 'test vectors').getByText('worldToPixel', { exact: true }).click();
-  await expect(page.getByTestId('vector-row')).toContainText('focus missing');
+  await expect(page.getByTestId('vector-row')).toContainText('every fault but half pixel');
 });
 
 test('test vectors find each fault; the harness from the page is compiled, run and checked, and a fault in it found', async ({
