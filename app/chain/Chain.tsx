@@ -16,7 +16,12 @@ import type { Step } from './steps';
 import { ProbePicker } from './ProbePicker';
 import { axisNames, givenNumbers, heldNumbers, outOfRange, rungNumbers } from './rungs';
 
-const steps: readonly { step: Step; name: string; symbol?: string }[] = [
+interface NamedStep {
+  readonly step: Step;
+  readonly name: string;
+  readonly symbol?: string;
+}
+const steps: readonly NamedStep[] = [
   { step: 'model', name: 'model', symbol: 'M' },
   { step: 'view', name: 'view', symbol: 'V' },
   { step: 'projection', name: 'projection', symbol: 'P' },
@@ -24,11 +29,24 @@ const steps: readonly { step: Step; name: string; symbol?: string }[] = [
   { step: 'viewport', name: 'viewport' },
 ];
 
+/**
+ * The spaces of a 2D camera: a world point goes to its pixel by one matrix, and NDC follow from the pixel. Those of
+ * the orthographic camera that it equals are shown where the probe is driven from one of them.
+ */
+const rungs2d: readonly Rung[] = ['local', 'world', 'screen', 'ndc'];
+const steps2d: readonly NamedStep[] = [
+  { step: 'model', name: 'model', symbol: 'M' },
+  { step: 'camera', name: 'camera', symbol: 'A' },
+  { step: 'viewport', name: 'viewport' },
+];
+
 /** The probe in every space, a rung a space, a link a step; arrows leave the rung that drives. */
 export function Chain() {
   const moment = useMoment();
   const { drive } = moment.project.probe;
-  const driven = rungs.indexOf(drive.rung);
+  const is2d = moment.flat && rungs2d.includes(drive.rung);
+  const [shown, links] = is2d ? [rungs2d, steps2d] : [rungs, steps];
+  const driven = shown.indexOf(drive.rung);
   const verdict = probeVerdict(moment);
   return (
     <aside className="chain" aria-label="The Chain">
@@ -38,14 +56,14 @@ export function Chain() {
             <Term of="chain">The Chain</Term>
           </h2>
           <span>
-            <Term of="rung">6 spaces</Term>
+            <Term of="rung">{shown.length} spaces</Term>
           </span>
         </div>
         <ProbePicker />
-        {rungs.map((rung, i) => (
+        {shown.map((rung, i) => (
           <div key={rung}>
             <RungCard rung={rung} moment={moment} />
-            {i < steps.length && <Link {...steps[i]!} undone={i < driven} />}
+            {i < links.length && <Link {...links[i]!} undone={i < driven} />}
           </div>
         ))}
         <div className="ladder-gap" />

@@ -11,6 +11,7 @@ import { figure, plain } from '../ui/figures';
 import { FormulasButton } from '../working/FormulasButton';
 import { WorkingButton } from '../working/WorkingButton';
 import { PopOver } from '../ui/PopOver';
+import { CameraMatrix } from './CameraMatrix';
 import { stepTitles, type Step } from './steps';
 
 interface Opened {
@@ -78,6 +79,7 @@ function Content({ step, undone }: { step: Step; undone: boolean }) {
   const moment = useMoment();
   if (step === 'divide') return <Division moment={moment} />;
   if (step === 'viewport') return <ViewportStep moment={moment} />;
+  if (step === 'camera') return <CameraMatrix undone={undone} moment={moment} />;
   return <Matrices step={step} undone={undone} moment={moment} />;
 }
 

@@ -1,5 +1,5 @@
 /** The steps of the Chain from one space to the next. */
-export type Step = 'model' | 'view' | 'projection' | 'divide' | 'viewport';
+export type Step = 'model' | 'view' | 'projection' | 'divide' | 'viewport' | 'camera';
 
 /** What each step opens. */
 export const stepTitles: Readonly<Record<Step, string>> = {
@@ -8,4 +8,5 @@ export const stepTitles: Readonly<Record<Step, string>> = {
   projection: 'projection matrix',
   divide: 'division by w',
   viewport: 'viewport mapping',
+  camera: 'world to pixel matrix',
 };

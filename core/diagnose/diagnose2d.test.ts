@@ -5,7 +5,8 @@ import type { Vec2 } from '../math/vec3';
 import { case2dBy } from '../testing/case2d';
 import { runs } from '../testing/seed';
 import { dice } from '../testing/wrongEngine';
-import { diagnose2d, matrixNumbers, type Diagnosis2d, type Given2d } from './diagnose2d';
+import { matrixNumbers } from '../request/affineMatrices';
+import { diagnose2d, type Diagnosis2d, type Given2d } from './diagnose2d';
 import { createEngine2d, faultNames2d, instancesOf2d, type Instance2d, type Intended2d } from './engine2d';
 
 const rounded = (v: number, digits: number) => Number(v.toPrecision(digits));

@@ -1,5 +1,5 @@
+import { matrixNumbers } from '../request/affineMatrices';
 import {
-  affineList,
   fitAffine,
   type PlacedPoint2d,
   applyAffine,
@@ -115,16 +115,6 @@ const openAfter = { one: 0.02, two: 0.1, differs: 0.4 } as const;
 
 /** The most explanations of an answer. */
 const mostExplanations = 8;
-
-/** Returns a mapping as a matrix of 6, 9 or 16 numbers. */
-export function matrixNumbers(of: Affine2d, count: number, isByColumns: boolean): readonly number[] {
-  if (count === 6) return affineList(of, isByColumns);
-  const { a, b, tx, c, d, ty } = of;
-  const rows = count === 9
-    ? [[a, b, tx], [c, d, ty], [0, 0, 1]] // prettier-ignore
-    : [[a, b, 0, tx], [c, d, 0, ty], [0, 0, 1, 0], [0, 0, 0, 1]]; // prettier-ignore
-  return isByColumns ? rows.flatMap((_, column) => rows.map((row) => row[column]!)) : rows.flat();
-}
 
 /** Whether a number is right to its digits, beside numbers of a size. */
 const isRight = (given: number, expected: number, size: number, digits: number): boolean =>

@@ -1,0 +1,11 @@
+import { affineList, type Affine2d } from './affine2d';
+
+/** Returns a mapping as a matrix of 6, 9 or 16 numbers. */
+export function matrixNumbers(of: Affine2d, count: number, isByColumns: boolean): readonly number[] {
+  if (count === 6) return affineList(of, isByColumns);
+  const { a, b, tx, c, d, ty } = of;
+  const rows = count === 9
+    ? [[a, b, tx], [c, d, ty], [0, 0, 1]] // prettier-ignore
+    : [[a, b, 0, tx], [c, d, 0, ty], [0, 0, 1, 0], [0, 0, 0, 1]]; // prettier-ignore
+  return isByColumns ? rows.flatMap((_, column) => rows.map((row) => row[column]!)) : rows.flat();
+}
