@@ -5,7 +5,7 @@ import { worldToPixel } from '../../core/convert/project';
 import { cameraInSpace, flatCamera } from '../../formats/camera';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
-import { currentProject, openProject, undo } from '../state/document';
+import { currentProject, edit, openProject, undo } from '../state/document';
 import { momentOf } from '../state/moment';
 import { setViewport } from './viewport';
 import { runs } from '../../core/testing/seed';
@@ -60,6 +60,23 @@ describe('another viewport', () => {
       ),
       { numRuns: runs(60) },
     );
+  });
+
+  it('is fitted once, where width and height are typed one after the other', () => {
+    const chart = saltmarrowChart();
+    for (const fit of screenFits) {
+      openProject({ ...chart, screens: { ...chart.screens, fit } });
+      setViewport({ width: 320, height: 180 });
+      const both = currentProject().camera;
+      openProject({ ...chart, screens: { ...chart.screens, fit } });
+      setViewport({ width: 320 });
+      setViewport({ height: 180 });
+      expect(currentProject().camera, fit).toEqual(both);
+      // A camera that was edited meanwhile is the one that is fitted.
+      edit('zoom', (draft) => void ((draft.camera as { zoom: number }).zoom = 3));
+      setViewport({ width: 640, height: 360 });
+      expect(flatCamera(currentProject()).zoom, fit).toBe(6);
+    }
   });
 
   it('comes out the same whatever was typed on the way, and is one step', () => {

@@ -2,7 +2,7 @@ import { rowsOf } from './tileRows';
 import { onScreenAxis, tileEdges, type TileEdge } from '../../core/convert/scroll';
 import type { Vec2 } from '../../core/math/vec3';
 import { translationOf, flatCamera } from '../../formats/camera';
-import type { Tiles } from '../../formats/project';
+import { tileSide, type Tiles } from '../../formats/project';
 import type { Moment } from './moment';
 
 /** What a map says at a world point (right, up): null ashore, undefined beyond its edge. */
@@ -13,7 +13,7 @@ export function tileAt(tiles: Tiles, [right, up]: Vec2): number | null | undefin
 }
 
 /**
- * The edges of a flat world's tiles (of a grid of units where it has none) along its right (0) or
+ * The edges of a 2D world's tiles (of a grid of the tile side where it has no map) along its right (0) or
  * up (1), and where the world's origin lands on that axis of the screen.
  */
 export interface EdgesAlong {
@@ -50,7 +50,7 @@ export function edgesAlong(
   const { screen, sense } = onScreenAxis((a, u) => e.toScreen(frame.viewport, a, u), turns, axis);
   const edges = tileEdges(
     {
-      ...{ from: tiles?.corner[axis] ?? 0, size: tiles?.size ?? 1, sense, zoom: camera.zoom },
+      ...{ from: tiles?.corner[axis] ?? 0, size: tileSide(project), sense, zoom: camera.zoom },
       tiles: tiles ? (axis ? rowsOf(tiles) : tiles.columns) : Infinity,
       translation: free[screen],
       snapped: snapped[screen],

@@ -121,7 +121,9 @@ function Stack() {
                       {[
                         numbers(points.show(body.position), 1),
                         turned ? 'turned' : '',
-                        t ? `× ${[...new Set(e.toSizes(body.scale))].map((v) => figure(v, 2)).join(', ')}` : '',
+                        t
+                          ? `× ${[...new Set(flat ? body.scale.slice(0, 2) : e.toSizes(body.scale))].map((v) => figure(v, 2)).join(', ')}`
+                          : '',
                       ]
                         .filter(Boolean)
                         .join(', ')}

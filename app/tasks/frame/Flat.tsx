@@ -329,7 +329,9 @@ function Texels() {
       <p className="text-note leading-4 text-ink2" data-testid="texels">
         {whole(texel)
           ? `Every texel is ${short(texel)} px across.`
-          : `Texels come out ${Math.floor(texel)} and ${Math.ceil(texel)} px across in turn: ${short(Math.max(1, Math.round(texel)))} px each at zoom ${short((Math.max(1, Math.round(texel)) * texels) / side)}.`}
+          : texel < 1
+            ? `A texel is smaller than a pixel: about ${short(texel)} of all texels are drawn, and the others vanish. Zoom ${short(texels / side)} makes each one pixel.`
+            : `Texels come out ${Math.floor(texel)} and ${Math.ceil(texel)} px across in turn: ${short(Math.max(1, Math.round(texel)))} px each at zoom ${short((Math.max(1, Math.round(texel)) * texels) / side)}.`}
       </p>
     </>
   );

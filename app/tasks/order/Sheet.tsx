@@ -26,8 +26,8 @@ export function OrderSheet() {
     <>
       <Sections list={[draw]} />
       <p className="mt-2 text-note leading-4 text-ink2">
-        Clipping, winding, horizon, shadows and angles have no meaning on a flat world: all of it lies in one plane,
-        square to the gaze.
+        Clipping, horizon, shadows and angles need a third dimension. A negative scale mirrors a sprite and turns its
+        winding with it.
       </p>
     </>
   ) : (

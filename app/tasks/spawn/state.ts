@@ -46,7 +46,7 @@ function begin({
       speed: reach / 40,
     },
     ...{ discs: [], circle: { inner: reach / 3, outer: reach / 1.5 }, camera: [0, 0] },
-    first: { moved: [0, reach / 8], order: ['input', 'spawn', 'camera', 'draw'] },
+    first: { moved: [0, 0], order: ['input', 'spawn', 'camera', 'draw'] },
   };
 }
 
