@@ -36,4 +36,9 @@ export type CandidateSaid = Omit<IdentifyAnswer['candidates'][number], 'conventi
   readonly conventions: Conventions;
   readonly camera: Partial<RequestCamera>;
 };
-export type Identified = Omit<IdentifyAnswer, 'candidates'> & { readonly candidates: readonly CandidateSaid[] };
+type OpenAnswer = IdentifyAnswer['open'][number];
+/** The answer for the numbers of a 3D camera. */
+export type Identified = Omit<IdentifyAnswer, 'candidates' | 'open'> & {
+  readonly candidates: readonly CandidateSaid[];
+  readonly open: readonly (Omit<OpenAnswer, 'name'> & { readonly name: Exclude<OpenAnswer['name'], 'anchor'> })[];
+};

@@ -139,8 +139,8 @@ export const identifiedShape = {
   decided: z.looseObject({}).describe('Conventions and numbers that all candidates share'),
   open: z.array(
     z.object({
-      name: z.enum(['world', 'view', 'ndc', 'matrix']),
-      number: z.enum(['near', 'position', 'viewOfPoint', 'yaw']),
+      name: z.enum(['world', 'view', 'ndc', 'matrix', 'anchor']),
+      number: z.enum(['near', 'position', 'viewOfPoint', 'yaw', 'anchor']),
       decides: z.string(),
       values: z.array(z.looseObject({ number: openNumber })),
     }),

@@ -123,4 +123,22 @@ describe('diagnose in 2D', () => {
     const camera = { position: [0, 0, 0], orientation: { yaw: 0, pitch: 0 }, projection: { kind: 'perspective', near: 1, far: 9, verticalFov: 1 } }; // prettier-ignore
     expect(errors({ worldToPixel }, { others: [{ name: 'b', camera }] })).toEqual(['queries[0].others[0].camera']);
   });
+
+  it('identifies the camera of a matrix by itself, and says what is open', () => {
+    for (let seed = 1; seed <= runs(20); seed++) {
+      const intended = case2dBy(seed);
+      const { camera, codec, request } = intended;
+      const { worldToPixel } = printed(intended, [], 6);
+      const { camera: _, ...bare } = request as { camera: unknown };
+      const answered = compute({ ...bare, queries: [{ id: 'i', op: 'identify', given: { worldToPixel } }] });
+      if (!answered.ok) throw new Error(JSON.stringify(answered.problem));
+      const { candidates, open } = answered.response.results[0] as unknown as { candidates: { conventions: typeof codec.conventions; camera: typeof camera }[]; open: { name: string }[] }; // prettier-ignore
+      const own = candidates.find(({ conventions }) => conventions.world.up === codec.conventions.world.up && conventions.matrix.storage === codec.conventions.matrix.storage)!; // prettier-ignore
+      expect(own.camera.zoom / camera.zoom, `${seed}`).toBeCloseTo(1, 4);
+      expect(Math.cos(codec.fromAngle(own.camera.rotation - camera.rotation))).toBeCloseTo(1, 6);
+      expect(open.map(({ name }) => name)).toContain('anchor');
+    }
+    const none = compute({ astrolabe: 1, viewport: { width: 100, height: 100 }, queries: [{ id: 'i', op: 'identify', given: { worldToPixel: [1, 2, 3, 4, 5, 6] } }] }); // prettier-ignore
+    expect(none).toMatchObject({ ok: true, response: { results: [{ candidates: [], reason: 'notACamera' }] } });
+  });
 });

@@ -239,12 +239,16 @@ function placedFaults(
   return [...ofFaults, ...others.map((other): Placed2d => ({ fault: null, other, place: 'camera' }))];
 }
 
-/** The mapping to pixels that the given numbers hold; null where they hold none. */
-function mappingOf({ codec }: Intended2d, { matrices, points }: Given2d): Affine2d | null {
+/**
+ * Returns the mapping to pixels that given numbers hold; null where they hold none.
+ *
+ * @param byColumns - whether matrices are listed by the columns of the matrix for column vectors
+ */
+export function mappingOf(byColumns: boolean, { matrices, points }: Given2d): Affine2d | null {
   const { worldToPixel, pixelToWorld } = matrices;
-  if (worldToPixel) return readAffine(worldToPixel, codec.listsColumns);
+  if (worldToPixel) return readAffine(worldToPixel, byColumns);
   if (pixelToWorld) {
-    const back = readAffine(pixelToWorld, codec.listsColumns);
+    const back = readAffine(pixelToWorld, byColumns);
     return back && invertAffine(back);
   }
   return fitAffine(points);
@@ -255,7 +259,7 @@ function residualOf(intended: Intended2d, given: Given2d): number | null {
   const right = createEngine2d(intended, []);
   const apart = (a: Vec2, b: Vec2) => Math.hypot(a[0] - b[0], a[1] - b[1]);
   if (given.points.length) return right.points && Math.max(...given.points.map(({ world, screen }) => apart(screen, applyAffine(right.points!, world)))); // prettier-ignore
-  const mapping = mappingOf(intended, given);
+  const mapping = mappingOf(intended.codec.listsColumns, given);
   const { worldToPixel: whole, pixelToWorld: back } = right;
   if (!mapping || !whole || !back) return null;
   const { x, y, width, height } = intended.viewport;
@@ -266,7 +270,7 @@ function residualOf(intended: Intended2d, given: Given2d): number | null {
 
 /** Returns the numbers of a camera that the given numbers hold; null where they hold none. */
 export function decompose2d(intended: Intended2d, given: Given2d): Decomposed2d | null {
-  const mapping = mappingOf(intended, given);
+  const mapping = mappingOf(intended.codec.listsColumns, given);
   return mapping && decomposeAffine(mapping, intended.camera.anchor, intended.codec, given.digits);
 }
 

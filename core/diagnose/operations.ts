@@ -15,6 +15,9 @@ import {
 import type { Intended } from './engine';
 import { agreedOf, identify, openOf, type Candidate, type DecidingNumber, type Listed, type Open } from './identify';
 import { diagnose2d, type Other2d } from './diagnose2d';
+import { identify2d } from './identify2d';
+import type { Conventions } from '../conventions/conventions';
+import type { Viewport } from '../camera/frame';
 import type { Given, Other } from './given';
 import { supportedDigits, type ReadNumbers } from './supportedDigits';
 import { mat4 } from '../math/mat4';
@@ -238,6 +241,40 @@ interface Diagnosing {
   readonly devicePixelRatio?: number | undefined;
 }
 
+/** Answers `identify` of the numbers of a 2D camera. */
+function identified2d(given: GivenNumbers, digits: number, conventions: Conventions, viewport: Viewport): object {
+  const { worldToPixel, pixelToWorld, points = [] } = given;
+  const matrices = { ...(worldToPixel && { worldToPixel }), ...(pixelToWorld && { pixelToWorld }) };
+  const pairs = points.map(({ world, screen }) => ({ world: [world[0], world[1]] as const, screen }));
+  const { candidates, decided } = identify2d({ matrices, points: pairs, digits }, conventions, viewport);
+  const ups = new Set(candidates.map((one) => one.conventions.world.up));
+  return {
+    candidates,
+    decided,
+    open: [
+      ...(ups.size > 1
+        ? [
+            {
+              ...{ name: 'world', number: 'position' },
+              decides: 'The pixel of a point that is known to be above another: which way the world’s y grows.',
+              values: candidates.map((one) => ({ world: one.conventions.world, number: one.camera.focus[1] })),
+            },
+          ]
+        : []),
+      ...(candidates.length
+        ? [
+            {
+              ...{ name: 'anchor', number: 'anchor' },
+              decides: 'The pixel that the camera keeps its focus at: the numbers hold focus and anchor as one translation.', // prettier-ignore
+              values: [],
+            },
+          ]
+        : []),
+    ],
+    ...(!candidates.length && { reason: 'notACamera' }),
+  };
+}
+
 /** Operations on an engine's numbers: against the intended camera, and by themselves. */
 export const diagnoseOperations = [
   operation('diagnose', {
@@ -340,7 +377,10 @@ export const diagnoseOperations = [
     },
     output: identifiedShape,
     cost: () => searchCost,
-    run: ({ given, digits, world }, { codec: e, frame }) => {
+    run: ({ given, digits, world }, { codec: e, frame, camera }) => {
+      type Answer = z.output<z.ZodObject<typeof identifiedShape>>;
+      if (given.worldToPixel ?? given.pixelToWorld ?? 'kind' in camera)
+        return identified2d(given, digits, e.conventions, frame.viewport) as unknown as Answer;
       const matrices = listedOf(given);
       const found = identify(matrices, pointsOf(given), e.conventions, frame.viewport, digits, world);
       const open = openOf(found, matrices, world);

@@ -1,7 +1,6 @@
 import { flatCamera } from '../../../formats/camera';
+import { layerFocus } from './layers';
 import { tileSide } from '../../../formats/project';
-import { parallaxFocus } from '../../../core/motion/follow';
-import type { Vec2 } from '../../../core/math/vec3';
 import { SnapChoice } from '../../sheet/SnapChoice';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
@@ -13,12 +12,11 @@ import { mostLayers, type MotionState } from './kept';
 /** A flat world scrolled by fractions of a pixel: its seams, and layers that go with it by a factor. */
 export function Pixels() {
   const now = useTaskMoment<MotionState>('motion');
-  const { project, slice, frame, rest, points: form } = now;
+  const { project, slice, points: form } = now;
   const camera = flatCamera(project);
   const found = now.answer<SeamsFound>('seams');
   const size = tileSide(project) * camera.zoom;
   const whole = Math.abs(size - Math.round(size)) < 1e-9;
-  const [focus, origin]: Vec2[] = [[frame.eye[0], frame.eye[1]], [rest.eye[0], rest.eye[1]]]; // prettier-ignore
   return (
     <>
       <SnapChoice snap={camera.snap} />
@@ -37,7 +35,7 @@ export function Pixels() {
       )}
       <div className="rule">Layers</div>
       {slice.layers.map((factor, i) => {
-        const layer = parallaxFocus(focus!, origin!, factor);
+        const { layer } = layerFocus(now, factor);
         const [a, b] = form.show([layer[0], layer[1], 0]);
         return (
           <div className="row" key={i}>
@@ -73,8 +71,8 @@ export function Pixels() {
         </button>
       </div>
       <p className="text-note leading-4 text-ink2">
-        A layer goes with the camera by its factor: 1 with the world, 0 with the screen. Its crosses in the camera’s
-        picture move as it would; the figures are its own focus.
+        A layer moves with the camera by its factor: 1 with the world, 0 with the screen. All layers coincide where the
+        track begins. The figures are its own focus, before snapping; its crosses in the picture move as it would.
       </p>
     </>
   );

@@ -2,7 +2,7 @@ import { basisOfAngles } from '../../../core/camera/orientation';
 import { addScaled, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import type { Course } from '../../../core/motion/course';
 import { followed } from '../../../core/motion/track';
-import { parallaxFocus } from '../../../core/motion/follow';
+import { layerFocus } from './layers';
 import type { Marks, PictureView, Word } from '../../pictures/compose/contract';
 import { n2, type Mark } from '../../pictures/compose/marks';
 import type { Journey } from '../../state/journey';
@@ -71,17 +71,16 @@ export function heldPlace(now: Now, journey: Journey): { readonly middle: Vec3; 
 
 /** A lattice of small crosses that goes with the camera by a factor, so that a layer's motion is seen. */
 function layerMark(view: PictureView, now: Now, factor: number): Mark {
-  const { frame, rest } = now;
-  const [focus, origin]: Vec2[] = [[frame.eye[0], frame.eye[1]], [rest.eye[0], rest.eye[1]]]; // prettier-ignore
-  const layer = parallaxFocus(focus!, origin!, factor);
-  const off: Vec2 = [focus![0] - layer[0], focus![1] - layer[1]];
+  const { frame } = now;
+  const { focus, layer } = layerFocus(now, factor);
+  const off: Vec2 = [focus[0] - layer[0], focus[1] - layer[1]];
   const wide = Math.abs(frame.extents.right - frame.extents.left);
   const step = 10 ** Math.floor(Math.log10(wide / 4));
   const arm = step / 12;
   const d: string[] = [];
-  const from = (i: 0 | 1) => Math.floor((focus![i] - wide - off[i]) / step);
-  for (let i = from(0); i * step + off[0] < focus![0] + wide; i++)
-    for (let k = from(1); k * step + off[1] < focus![1] + wide; k++) {
+  const from = (i: 0 | 1) => Math.floor((focus[i] - wide - off[i]) / step);
+  for (let i = from(0); i * step + off[0] < focus[0] + wide; i++)
+    for (let k = from(1); k * step + off[1] < focus[1] + wide; k++) {
       const [x, y] = [i * step + off[0], k * step + off[1]];
       d.push(view.line([[x - arm, y, 0], [x + arm, y, 0]]), view.line([[x, y - arm, 0], [x, y + arm, 0]])); // prettier-ignore
     }

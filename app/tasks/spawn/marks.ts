@@ -6,7 +6,7 @@ import { memo, remembered } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import type { Found } from './job';
 import type { SpawnState } from './kept';
-import { spawnMark, surfaceOf, termsNow, termsUsed, type NoTerms, type Terms } from './terms';
+import { spawnMark, spawnsFirst, surfaceOf, termsNow, termsUsed, type NoTerms, type Terms } from './terms';
 
 interface Derived {
   readonly used: Terms | NoTerms;
@@ -116,6 +116,7 @@ export const marks: Marks<SpawnState, Derived> = {
       marks.push({ ink: 'frustum-line', d: view.line(shown.seen.map(at), true) });
     if (typeof used !== 'string') {
       const { terms, middle } = used;
+      if (spawnsFirst(slice) && slice.first.moved.some(Boolean)) say('of the camera before it moves', [middle[0], middle[1]], 'note', 10); // prettier-ignore
       for (const outline of grownOutlines(terms.visible, terms.clearance))
         if (outline.kind === 'segment')
           marks.push({ ink: 'region-edge', d: view.line([at(outline.from), at(outline.to)]) });
