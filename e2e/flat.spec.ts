@@ -246,14 +246,18 @@ test('the Chain of a 2D camera goes to the pixel by one matrix, whose forms agre
   await expect(page.getByRole('region', { name: 'Clip' })).toHaveCount(0);
   await page.getByLabel('Open the world to pixel matrix').click();
   const dialog = page.getByRole('dialog', { name: 'world to pixel matrix' });
-  const entries = async () =>
-    (await dialog.getByTestId('matrix').locator('span').allInnerTexts()).map((text) => Number(text.replace('−', '-')));
-  const six = await entries();
+  const entries = async (count: number) => {
+    const spans = dialog.getByTestId('matrix').locator('span');
+    await expect(spans).toHaveCount(count);
+    return (await spans.allInnerTexts()).map((text) => Number(text.replace('−', '-')));
+  };
+  const six = await entries(6);
   near(six, [4.8, 0, 702.4, 0, -4.8, 189.6], 1e-6);
   await dialog.getByRole('button', { name: '3×3' }).click();
-  expect(await entries()).toEqual([...six, 0, 0, 1]);
+  expect(await entries(9)).toEqual([...six, 0, 0, 1]);
   await dialog.getByRole('button', { name: 'A⁻¹' }).click();
-  const [a, , tx] = await entries();
+  await expect(dialog.getByRole('heading', { name: 'Pixel to world' })).toBeVisible();
+  const [a, , tx] = await entries(9);
   near([a! * 702.4 + tx!], [0], 1e-3);
   await expect(dialog.getByTestId('camera-formula')).toContainText('F = diag(1, −1)');
 });

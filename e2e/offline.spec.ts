@@ -40,6 +40,9 @@ test('a newer build is offered, goes on being offered in the menu, and every tab
   page,
   context,
 }) => {
+  test.setTimeout(240_000);
+  // The newer worker takes over when the older one has answered everything that is prefetched through it.
+  const takeOver = { timeout: 120_000 };
   await page.goto(`${site}/frame`);
   await there(page);
   const kept = (page: Page) => page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
@@ -57,12 +60,12 @@ test('a newer build is offered, goes on being offered in the menu, and every tab
   await there(page);
   await expect(page.locator('.notice', { hasText: 'A newer Astrolabe is here.' })).toBeVisible({ timeout: 20_000 });
   await page.getByRole('button', { name: /^Saltmarrow harbour/ }).click();
-  const reloaded = page.waitForEvent('load');
+  const reloaded = page.waitForEvent('load', takeOver);
   await page.getByRole('menuitem', { name: 'Change over to the newer Astrolabe' }).click();
   await reloaded;
   await there(page);
   await expect(beside.getByRole('alert')).toContainText('Another tab has changed over to a newer Astrolabe');
-  const again = beside.waitForEvent('load');
+  const again = beside.waitForEvent('load', takeOver);
   await beside.getByRole('button', { name: 'Load it again' }).click();
   await again;
   await there(beside);

@@ -215,7 +215,7 @@ test('on a flat world: by layers and by height, the ring, and the sheet without 
 }, info) => {
   await openBench(page, '/order');
   await command(page, 'Open the demo, Saltmarrow chart');
-  await expect(page.getByText('have no meaning on a flat world')).toBeVisible();
+  await expect(page.getByText('need a third dimension')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Pane: Screens' })).toBeVisible();
   await choose(page, 'Paint', 'bodies');
   await expect(page.getByTestId('painted')).toContainText('comes out right', { timeout: 20_000 });

@@ -229,7 +229,12 @@ export function backFormulas(
   const { angle, k, cx, cy } = lens();
   const lateral = (way: Expression, pixels: Expression) =>
     frame.kind === 'perspective' && depth ? quotient(product(way, depth), pixels) : quotient(way, pixels);
-  let right = work('right3', "r'''", lateral(minus(x, cx), k.across), 'across and upward from the middle, in units');
+  let right = work(
+    'right3',
+    "r'''",
+    lateral(minus(x, cx), k.across),
+    `across and upward from the ${flat ? 'anchor' : 'middle'}, in units`,
+  );
   let upward = work('up3', "u'''", lateral(e.screenGrowsUp ? minus(y, cy) : minus(cy, y), k.upward));
   let forward = depth;
   if (angle.roll) {

@@ -145,6 +145,9 @@ describe('whole pixels', () => {
         expect(seamsOf(start, size, count)).toEqual({ gaps: 0, overlaps: 0 });
       }),
     ); // prettier-ignore
+    // A start beside a half, and a size that is whole but for rounding: ties are no seams.
+    expect(seamsOf(-32.500000000000114, 48, 30)).toEqual({ gaps: 0, overlaps: 0 });
+    expect(seamsOf(0.5, 48 + 1e-13, 30)).toEqual({ gaps: 0, overlaps: 0 });
     fc.assert(
       fc.property(real(-500, 500), real(1, 60), fc.integer({ min: 2, max: 200 }), (start, size, count) => {
         const { gaps, overlaps } = seamsOf(start, size, count);

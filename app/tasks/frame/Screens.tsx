@@ -8,7 +8,7 @@ import { usePart } from '../../state/tempo';
 import { showPane } from '../../edits/panes';
 import { edit } from '../../state/document';
 import { Choice } from '../../ui/Choice';
-import { figure } from '../../ui/figures';
+import { figure, plain } from '../../ui/figures';
 import { NumberField } from '../../sheet/NumberField';
 import { singular, unitMark } from '../../state/wording';
 import { subjectOf } from './edits';
@@ -143,11 +143,16 @@ export function Screens() {
               <span className="ml-auto font-mono" title={size.name} data-testid={`screen-${i}`}>
                 {`${figure(seen[0], 1)} × ${figure(seen[1], 1)} ${mark}`}
               </span>
-              <span className="w-[38px] text-right font-mono text-ink2">{figure(across, 1)}</span>
+              <span
+                className="w-[38px] text-right font-mono text-ink2"
+                title={`${plain(across)} px per ${singular(unit)}`}
+              >
+                {figure(across, across < 10 ? 3 : across < 100 ? 2 : 1)}
+              </span>
               <Drop index={i} name={size.name} />
             </div>
             {(v.width !== size.width || v.height !== size.height) && (
-              <p className="letterbox" data-testid={`letterbox-${i}`}>
+              <p className="letterbox" title="Rounded to whole pixels" data-testid={`letterbox-${i}`}>
                 picture at {v.x}, {v.y}: {v.width} × {v.height} px
               </p>
             )}

@@ -7,7 +7,7 @@ import { mostPlaces } from '../../../formats/project';
 import { writeTable } from '../../../formats/csv';
 import { readMotion } from '../../../formats/motionTable';
 import { newId } from '../../state/crashLog';
-import { journeyAt } from '../../state/journey';
+import { journeyAt, journeyFocus } from '../../state/journey';
 import { useSelection } from '../../state/selection';
 import { spanOf } from '../../state/span';
 import { currentTaskMoment, useTaskMoment } from '../../state/tempo';
@@ -26,20 +26,26 @@ type Triple = [number, number, number];
 /** The camera at even steps as a table, in the conventions in force; empty where it stands. */
 function cameraTable(rate: number): string {
   const now = currentTaskMoment<MotionState>('motion');
-  const { points: form, codec: e, flat } = now;
+  const { points: form, codec: e } = now;
   const journey = journeyOf(now);
   if (!journey) return '';
   const count = Math.floor(spanOf(now.project) * rate + 1e-9);
-  const rows = Array.from({ length: count + 1 }, (_, i) => i / rate).flatMap((time) => {
+  const times = Array.from({ length: count + 1 }, (_, i) => i / rate);
+  // A 2D camera has its focus, before snapping.
+  if (journey.kind === 'flat')
+    return writeTable(
+      ['time', ...form.letters.map((letter) => `focus ${letter}`)],
+      times.map((time) => [time, ...form.show([...journeyFocus(journey, time), 0])].map(plain)),
+    );
+  const rows = times.flatMap((time) => {
     const made = journeyAt(journey, time);
     if (!made.ok) return [];
     const place = form.show(made.value.eye);
-    if (flat) return [[plain(time), ...place.map(plain)]];
     const { yaw, pitch, roll } = e.toAngles(anglesOfBasis(made.value));
     const fov = verticalFov(made.value);
     return [[plain(time), ...[...place, yaw, pitch, roll].map(plain), fov === null ? '' : plain(e.toAngle(fov))]]; // prettier-ignore
   });
-  return writeTable(['time', ...form.letters, ...(flat ? [] : ['yaw', 'pitch', 'roll', 'fov'])], rows);
+  return writeTable(['time', ...form.letters, 'yaw', 'pitch', 'roll', 'fov'], rows);
 }
 
 /** A body's place at even steps, in the space of its parent, as a path is taken. */

@@ -116,7 +116,7 @@ export const marks: Marks<SpawnState, Derived> = {
       marks.push({ ink: 'frustum-line', d: view.line(shown.seen.map(at), true) });
     if (typeof used !== 'string') {
       const { terms, middle } = used;
-      if (spawnsFirst(slice) && slice.first.moved.some(Boolean)) say('of the camera before it moves', [middle[0], middle[1]], 'note', 10); // prettier-ignore
+      if (spawnsFirst(slice) && slice.first.moved.some(Boolean)) say('region before the camera moves', [middle[0], middle[1]], 'note', 10); // prettier-ignore
       for (const outline of grownOutlines(terms.visible, terms.clearance))
         if (outline.kind === 'segment')
           marks.push({ ink: 'region-edge', d: view.line([at(outline.from), at(outline.to)]) });
