@@ -68,7 +68,7 @@ function difference(a, b) {
   return count / (a.width * a.height);
 }
 
-/** Opens all tasks in one browser. Returns what is wrong, and the pictures of the demo. */
+/** Opens all tasks in one browser. Returns the problems and the pictures of the demo. */
 async function visit(browser, address) {
   const page = await browser.open();
   const problems = [];
@@ -97,7 +97,7 @@ async function visit(browser, address) {
 /**
  * Checks the application in every browser.
  *
- * @returns a name and what is wrong, for each check; `skipped` is the reason where a browser is not installed
+ * @returns a name and the problems of each check; `skipped` is the reason where a browser is not installed
  */
 export async function checkBrowsers() {
   installBrowsers();

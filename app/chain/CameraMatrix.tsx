@@ -85,7 +85,7 @@ function Formula({ moment }: { moment: Moment }) {
   const { right, up, rows } = sensesOf(e);
   const { focus, anchor, zoom, rotation, snap } = camera;
   const pair = ([x, y]: readonly [number, number]) => `(${figure(x, 2)}, ${figure(y, 2)})`;
-  // F times the world's own signs: what is left of them where there is no rotation.
+  // The linear part without zoom and rotation: F times the signs of the world's axes.
   const signs = [right, rows * up].map((sign) => (sign < 0 ? '−1' : '1'));
   const snappedTo = snapAffine(affineOf(camera, e), snap);
   return (

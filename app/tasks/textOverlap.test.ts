@@ -52,7 +52,7 @@ const placedText = (layers: readonly Layer[]): Placed[] =>
     marks.flatMap((mark): Placed[] => {
       if (!('text' in mark)) return [];
       const box = textBox(mark);
-      // What is cut off altogether meets nothing.
+      // Text that is clipped away meets nothing.
       if (!overlap(box, clip)) return [];
       return [
         { text: mark.text, box: { x: box.x + x + 1, y: box.y + y + 2, width: box.width - 2, height: box.height - 4 } },

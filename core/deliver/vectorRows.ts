@@ -3,7 +3,7 @@
 /** What a row of test vectors asks an engine for. */
 export const vectorKinds = ['view', 'projection', 'viewProjection', 'cameraToWorld', 'worldToScreen', 'screenToWorld', 'ray', 'worldToPixel', 'pixelToWorld', 'visible', 'integerZoom', 'layer'] as const; // prettier-ignore
 export type VectorKind = (typeof vectorKinds)[number];
-/** A row: what goes in, and what is to come out, in the request's conventions. */
+/** A row: the input and the expected answer, in the request's conventions. */
 export interface VectorRow {
   readonly id: string;
   readonly kind: VectorKind;

@@ -84,7 +84,7 @@ export function Wish() {
               disabled={part === 'camera'}
               onChange={({ target }) => toggle(part, target.checked)}
             />
-            {partWords[part]}
+            {now.flat && part === 'camera' ? 'camera' : partWords[part]}
           </label>
         ))}
       </div>

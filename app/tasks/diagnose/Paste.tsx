@@ -55,7 +55,7 @@ function summaryOf({ used, given }: LogReading): string {
   return all.length > 1 ? `${all.slice(0, -1).join(', ')} and ${all.at(-1)}` : (all[0] ?? '');
 }
 
-/** Summarises what was read: “world to pixel and 4 points”. */
+/** Summarises the reading: “world to pixel and 4 points”. */
 function summary2d(now: Moment<DiagnoseState>): string {
   const { given } = reading2dNow(now);
   const all = [

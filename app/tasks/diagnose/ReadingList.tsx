@@ -1,14 +1,14 @@
 import { Fragment, useState } from 'react';
 import { group } from 'd3-array';
-import { CheckRow } from '../../sheet/CheckRow';
 import { Select } from '../../sheet/Select';
 import { useTaskMoment } from '../../state/tempo';
 import { counted } from '../../ui/figures';
 import { rolesFor, type UsedItem } from '../../../formats/logReading';
-import { change, correct } from './edits';
+import { correct } from './edits';
 import type { DiagnoseState } from './kept';
 import { useLit } from './Paste';
 import { readingNow } from './reading';
+import { ReadingSettings } from './ReadingSettings';
 import { ReadingList2d } from './Verdict2d';
 import { roleWords } from './words';
 
@@ -79,25 +79,7 @@ function ReadingList3d() {
           Show more: {shown} of {counted(lines.length, 'line', 'lines')} are listed
         </button>
       )}
-      <div className="row">
-        <span className="label">Trusted</span>
-        <Select
-          name="Digits that are trusted"
-          value={String(slice.digits ?? 'printed')}
-          options={[
-            { value: 'printed', label: `${reading.digits} digits, as printed` },
-            ...[2, 3, 4, 5, 6, 7, 9, 12, 15].map((n) => ({ value: String(n), label: `${n} digits` })),
-          ]}
-          onChange={(value) =>
-            change('set the digits', (draft) => void (draft.digits = value === 'printed' ? null : Number(value)))
-          }
-        />
-      </div>
-      <CheckRow
-        label="Ask the project’s other cameras too"
-        checked={slice.others}
-        onChange={(on) => change('ask other cameras', (draft) => void (draft.others = on))}
-      />
+      <ReadingSettings digits={reading.digits} slice={slice} />
     </>
   );
 } // prettier-ignore

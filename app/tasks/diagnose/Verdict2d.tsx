@@ -14,6 +14,7 @@ import { change, correct } from './edits';
 import { useFound } from './found';
 import type { DiagnoseState } from './kept';
 import { reading2dNow } from './reading2d';
+import { ReadingSettings } from './ReadingSettings';
 import { roleWords, significant } from './words';
 
 /* What the sheet shows of the numbers of a 2D camera. */
@@ -124,25 +125,7 @@ export function ReadingList2d() {
           ))}
         </ul>
       )}
-      <div className="row">
-        <span className="label">Trusted</span>
-        <Select
-          name="Digits that are trusted"
-          value={String(now.slice.digits ?? 'printed')}
-          options={[
-            { value: 'printed', label: `${digits} digits, as printed` },
-            ...[2, 3, 4, 5, 6, 7, 9, 12, 15].map((n) => ({ value: String(n), label: `${n} digits` })),
-          ]}
-          onChange={(value) =>
-            change('set the digits', (draft) => void (draft.digits = value === 'printed' ? null : Number(value)))
-          }
-        />
-      </div>
-      <CheckRow
-        label="Ask the project’s other cameras too"
-        checked={now.slice.others}
-        onChange={(on) => change('ask other cameras', (draft) => void (draft.others = on))}
-      />
+      <ReadingSettings digits={digits} slice={now.slice} />
     </>
   );
 }

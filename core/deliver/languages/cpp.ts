@@ -52,7 +52,7 @@ export const Cpp: Language = {
             '};',
             ...(uses.has('vec3') ? [`struct Vec3 {`, `    ${n} x, y, z;`, '};'] : []),
             ...(uses.has('mat4') ? [`using Mat4 = std::array<${n}, 16>;`] : []),
-            '',
+            ...(uses.has('vec3') ? [''] : []),
             ...(uses.has('vec3') ? [...fn(`Vec3 operator+(${ref} a, ${ref} b)`, '{a.x + b.x, a.y + b.y, a.z + b.z}'), ...fn(`Vec3 operator-(${ref} a, ${ref} b)`, '{a.x - b.x, a.y - b.y, a.z - b.z}')] : []), // prettier-ignore
             ...(uses.has('negate') ? fn(`Vec3 operator-(${ref} v)`, '{-v.x, -v.y, -v.z}') : []),
             ...(uses.has('vec3') ? fn(`Vec3 operator*(${ref} v, ${n} k)`, '{v.x * k, v.y * k, v.z * k}') : []),
