@@ -8,9 +8,9 @@ import { textProblem } from '../core/compute/requestText';
 import { requestJsonSchema, responseJsonSchema } from '../core/compute/jsonSchema';
 import { operationReference } from '../core/compute/reference';
 import { limitsTable, serverLimits } from '../core/compute/limits';
-import { emitCode, emitHarness, languageOf, vectorsOfParts } from '../core/deliver/code';
+import { emitCode, emitHarness, is2dVectors, languageOf, vectorsOfParts } from '../core/deliver/code';
 import { deliverLanguages } from '../core/deliver/languages';
-import { codeParts, type CodePart } from '../core/deliver/library';
+import { codeParts, codePartsOf, type CodePart } from '../core/deliver/library';
 import type { Naming } from '../core/deliver/print';
 import { is2d } from '../core/deliver/cameraSetup';
 import { setUpOfRequest } from '../core/deliver/setUp';
@@ -137,6 +137,13 @@ const languageChoice = (text: string): string => {
 const partsOf = (text: string): CodePart[] =>
   text === 'all' ? [...codeParts] : text.split(',').map((one) => choiceOf('Parts', codeParts)(one.trim()));
 
+/** Says which of the parts asked for a camera of this kind does not have. All of them are asked for with `all`. */
+async function writeMissingParts(parts: readonly CodePart[], flat: boolean): Promise<void> {
+  const missing = parts.length === codeParts.length ? [] : parts.filter((part) => !codePartsOf(flat).includes(part));
+  if (missing.length)
+    await write(process.stderr, [`A ${flat ? '2D' : '3D'} camera has no ${missing.join(', ')}: left out.\n`]);
+}
+
 program
   .command('code')
   .description('write the source of exactly this camera’s mathematics')
@@ -160,6 +167,7 @@ program
       const { language, parts, number, naming } = options;
       if (parts.includes('spawn') && !is2d(made.setUp) && !made.setUp.footprint.length)
         process.stderr.write('The camera sees none of the ground, or all of it to infinity, so the part “spawn” is left out.\n');
+      await writeMissingParts(parts, is2d(made.setUp));
       const wish = { language, parts, number, naming, constants: !options.parameters };
       const files = [
         emitCode(made.setUp, wish),
@@ -196,6 +204,7 @@ program
     if (!given) return;
     const made = vectorsOf(given.value, count, seed);
     if (!made.ok) return void (await refuse(made.problem));
+    await writeMissingParts(parts, is2dVectors(made.vectors));
     const vectors = vectorsOfParts(made.vectors, parts);
     await write(process.stdout, [csv ? vectorsTable(vectors) : `${JSON.stringify(vectors, null, 1)}\n`]);
     process.exitCode = 0;

@@ -55,6 +55,8 @@ describe('numbers of a 2D camera in a text', () => {
   it('have the digits that were printed', () => {
     expect(read('2.13 0.52 640.11\n0.25 -2.10 360.99').digits).toBeLessThan(5);
     expect(read('2.134567 0.521234 640.115\n0.254321 -2.101234 360.998').digits).toBe(6);
+    // A zero that was rounded is known no better than the numbers of its row and column.
+    expect(read('0.200000 0.000000 640.000000\n0.000000 -0.200000 360.000000').digits).toBe(5);
   });
 
   it('come back as they were printed, in random conventions', () => {

@@ -1,4 +1,5 @@
 import { affineList, readAffine, type Affine2d } from '../core/request/affine2d';
+import { entrySizes } from '../core/request/affineMatrices';
 import { largest } from '../core/quantities/numbers';
 import { labelBefore, linesOf, readAtoms, splitWords, type Atom } from './pasted';
 import type { PrintedNumber } from './pastedText';
@@ -118,12 +119,10 @@ function listedMatrix({ printed, across }: Shaped, byColumns: boolean): readonly
   return mapping ? affineList(mapping, byColumns) : values;
 }
 
-/** How many digits of printed numbers can be trusted. */
-function digitsOf(printed: readonly PrintedNumber[]): number {
-  const sizes = printed.map(({ value }) => Math.abs(value));
-  const size = Math.max(...sizes);
+/** How many digits of printed numbers of some sizes can be trusted: as many as rounding at the last figure leaves right. */
+function digitsOf(printed: readonly PrintedNumber[], sizes: readonly number[]): number {
   for (let digits = 6; digits > 2; digits--)
-    if (printed.every(({ value, step }) => step / 2 <= 10 ** (1 - digits) * Math.abs(value) + 10 ** -digits * Math.min(size, Math.max(1, Math.abs(value))))) return digits; // prettier-ignore
+    if (printed.every(({ value, step }, i) => step / 2 <= 10 ** (1 - digits) * Math.abs(value) + 10 ** -digits * sizes[i]!)) return digits; // prettier-ignore
   return 2;
 }
 
@@ -166,7 +165,10 @@ export function readPasted2d(
     if (role === 'point') (given.points ??= []).push({ world: [p, q], screen: [r, s] });
     else given[role] = [...numbers];
     // World points are typed by the user, to the last figure.
-    digits = Math.min(digits, digitsOf(kind === 'point' ? printed.slice(2) : printed));
+    const counted = kind === 'point' ? printed.slice(2) : printed;
+    const values = counted.map(({ value }) => value);
+    const isBy = shape.across === null ? byColumns : shape.across === 2;
+    digits = Math.min(digits, digitsOf(counted, kind === 'point' ? values.map(Math.abs) : entrySizes(values, isBy)));
   }
   return { items, given: Object.keys(given).length ? given : null, digits };
 }

@@ -122,9 +122,8 @@ export interface Screened {
  * `keepHeight` and `keepWidth` hold one side and let the other follow the screen; `showAll` shows
  * at least what the reference shows and `fillAndCrop` at most. `letterbox` shows exactly that, as
  * large as it goes, with bars on whole pixels; `wholeMultiples` too, every reference pixel as a
- * square of a whole number of pixels (or, on a screen smaller than it, of a whole fraction of one), and
- * in 2D every world unit in the place of the pixel;
- * `stretch` shows exactly that from edge to edge, its scales across and upward differing. The
+ * square of a whole number of pixels (or, on a screen smaller than it, of a whole fraction of one). In
+ * 2D the squares are world units. `stretch` shows exactly that from edge to edge, its scales across and upward differing. The
  * optical axis stays at its share of the picture.
  */
 export function onScreen(fit: ScreenFit, extents: Extents, reference: Size, screen: Size, zoom = 1): Screened {

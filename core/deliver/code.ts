@@ -246,7 +246,7 @@ export const kindsOf = (parts: readonly CodePart[], flat: boolean): readonly Vec
   );
 
 /** Whether test vectors are of a 2D camera. */
-const is2dVectors = ({ request }: Pick<Vectors, 'request'>): boolean =>
+export const is2dVectors = ({ request }: Pick<Vectors, 'request'>): boolean =>
   (request as { camera?: { kind?: unknown } } | null)?.camera?.kind === '2d';
 
 /** Returns the test vectors that some parts answer, in their order. */

@@ -43,6 +43,27 @@ describe('diagnose in 2D', () => {
     }
   });
 
+  it('agrees with the identity, and is exact to the digits of small entries beside large ones', () => {
+    // The first case whose world and screen grow the same ways: its linear part is the identity.
+    const { codec, viewport } = Array.from({ length: 60 }, (_, i) => case2dBy(i + 1)).find(({ codec: { conventions: c } }) => c.world.right[0] === '+' && (c.world.up[0] === '+') === (c.screen.origin === 'bottom-left'))!; // prettier-ignore
+    for (const [zoom, anchor] of [
+      [1, [0, 0]],
+      [0.001, [640, 360]],
+    ] as const) {
+      // prettier-ignore
+      const camera = { kind: '2d', focus: [0, 0], anchor: [...anchor], zoom, rotation: 0, snap: 'none' } as Intended2d['camera']; // prettier-ignore
+      const intended = { camera, viewport, codec };
+      const right = printed(intended, [], 6);
+      for (const name of ['worldToPixel', 'pixelToWorld'] as const) {
+        expect(diagnose2d(intended, given({ [name]: right[name] }), [], null).verdict, `${zoom} ${name}`).toBe(
+          'agrees',
+        );
+        const off = right[name].map((v) => v * 1.001);
+        expect(diagnose2d(intended, given({ [name]: off }), [], null).verdict, `${zoom} ${name}`).not.toBe('agrees');
+      }
+    }
+  });
+
   it('names every fault from what shows it, alone and among right numbers', () => {
     const seen = new Set<string>();
     for (let seed = 1; seed <= runs(30); seed++) {

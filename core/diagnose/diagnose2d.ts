@@ -1,4 +1,4 @@
-import { matrixNumbers } from '../request/affineMatrices';
+import { entrySizes, matrixNumbers } from '../request/affineMatrices';
 import {
   fitAffine,
   type PlacedPoint2d,
@@ -120,11 +120,16 @@ const mostExplanations = 8;
 const isRight = (given: number, expected: number, size: number, digits: number): boolean =>
   Math.abs(given - expected) <= 10 ** (1 - digits) * Math.abs(expected) + 10 ** -digits * size;
 
-function matrixIsRight(given: readonly number[], expected: readonly number[], digits: number): boolean {
-  // Numbers of the linear part and of the translation differ in size.
-  const largest = (of: readonly number[]) => Math.max(...of.map(Math.abs));
-  const size = largest(expected.filter((v) => v !== 0 && v !== 1));
-  return given.length === expected.length && given.every((v, i) => isRight(v, expected[i]!, Math.min(size, largest([expected[i]!, 1])), digits)); // prettier-ignore
+/** Whether a matrix is right to its digits, by the smaller of the largest numbers in a number's row and column. */
+function matrixIsRight(
+  given: readonly number[],
+  expected: readonly number[],
+  byColumns: boolean,
+  digits: number,
+): boolean {
+  if (given.length !== expected.length) return false;
+  const sizes = entrySizes(expected, byColumns);
+  return given.every((v, i) => isRight(v, expected[i]!, sizes[i]!, digits));
 }
 
 const median = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1] ?? 0;
@@ -159,7 +164,9 @@ export function diagnose2d(
     }
     const mapping = engine[name];
     const numbers = given.matrices[name]!;
-    return mapping !== null && matrixIsRight(numbers, matrixNumbers(mapping, numbers.length, codec.listsColumns !== engine.isTransposed), given.digits); // prettier-ignore
+    if (!mapping) return false;
+    const byColumns = codec.listsColumns !== engine.isTransposed;
+    return matrixIsRight(numbers, matrixNumbers(mapping, numbers.length, byColumns), byColumns, given.digits);
   };
   const explains = (set: readonly Placed2d[]) => things.every((name) => agrees(name, set));
 
@@ -309,7 +316,8 @@ function unexplained(
   const none: Diagnosis2d = { verdict: 'unexplained', residual, explanations: [], decomposed };
   if (!decomposed?.isUniform) return none;
   const { zoom, rotation, mirrored, focus } = decomposed;
-  const turned = Math.abs(((codec.fromAngle(rotation - camera.rotation) + 3 * Math.PI) % (2 * Math.PI)) - Math.PI);
+  const turn = codec.fromAngle(rotation - camera.rotation);
+  const turned = Math.abs(Math.atan2(Math.sin(turn), Math.cos(turn)));
   const what: Difference2d[] = [
     ...(Math.hypot(focus[0] - camera.focus[0], focus[1] - camera.focus[1]) * camera.zoom > 1e-3 ? [{ name: 'position', intended: camera.focus, given: focus } as const] : []), // prettier-ignore
     ...(Math.abs(zoom / camera.zoom - 1) > 1e-5 ? [{ name: 'zoom', intended: camera.zoom, given: zoom } as const] : []),

@@ -14,11 +14,19 @@ function mappingOf({ worldToPixel, pixelToWorld, points = [] }: Given2dNumbers, 
   return back ? invertAffine(back) : fitAffine(points);
 }
 
+/** Returns a mapping to pixels as a matrix from canonical world to clip, y up. It is affine: three points give it. */
+function clipOf(of: Affine2d, { codec, frame: { viewport } }: Moment<DiagnoseState>): Mat4 | null {
+  const at = (right: number, up: number): Vec2 => codec.fromScreen(viewport, applyAffine(of, codec.toPair('up', [right, up]))); // prettier-ignore
+  const [[ox, oy], [rx, ry], [ux, uy]] = [at(0, 0), at(1, 0), at(0, 1)];
+  const values = [rx - ox, ux - ox, 0, ox, ry - oy, uy - oy, 0, oy, 0, 0, 0, 0, 0, 0, 0, 1];
+  return values.every(Number.isFinite) ? mat4(values) : null;
+}
+
 /** Returns the picture of a 2D engine by the numbers that were pasted; null where there are none. */
 export function engine2dOf(now: Moment<DiagnoseState>): EngineSees | null {
   const { given } = reading2dNow(now);
   if (!given || now.seen.problems.length) return null;
-  const { codec: e, frame } = now;
+  const { codec: e } = now;
   const mapping = mappingOf(given, e.listsColumns);
   return {
     whole: mapping && clipOf(mapping, now),
@@ -28,12 +36,4 @@ export function engine2dOf(now: Moment<DiagnoseState>): EngineSees | null {
       return { world: e.toWorld([right, up, 0]), screen, depth: null };
     }),
   };
-
-  /** The mapping as a matrix from canonical world to clip, y up. It is affine, so that three points tell it. */
-  function clipOf(of: Affine2d, { codec }: Moment<DiagnoseState>): Mat4 | null {
-    const at = (right: number, up: number): Vec2 => codec.fromScreen(frame.viewport, applyAffine(of, codec.toPair('up', [right, up]))); // prettier-ignore
-    const [[ox, oy], [rx, ry], [ux, uy]] = [at(0, 0), at(1, 0), at(0, 1)];
-    const values = [rx - ox, ux - ox, 0, ox, ry - oy, uy - oy, 0, oy, 0, 0, 0, 0, 0, 0, 0, 1];
-    return values.every(Number.isFinite) ? mat4(values) : null;
-  }
 }

@@ -25,7 +25,7 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
   chart: [
     {
       id: 'diagnose-chart-paste',
-      text: 'Paste the matrix of an engine that flips y: two rows, “4 0 0” and “0 4 0”. The verdict names what is wrong with it.',
+      text: 'Paste the matrix of an engine that flips y: two rows, “4.8 0 702.4” and “0 4.8 890.4”. The verdict names what is wrong with it.',
       done: (now) => /\d[^]*\d/.test(kept(now)?.text ?? ''),
     },
   ],
