@@ -41,7 +41,7 @@ export function keepNumbers(project: Project, to: Conventions): Project {
       const read = readBody(writeBody(body, { codec: from, world }), i, { codec: e, world });
       // Only letters and signs change: what could be read before can be read again.
       if (!read.ok) throw new Error(read.problems[0]!.message);
-      const { shape, position, rotation, scale } = read.value;
+      const { shape, position, rotation, scale, foot } = read.value;
       return {
         ...body,
         shape: shape as typeof body.shape,
@@ -49,6 +49,7 @@ export function keepNumbers(project: Project, to: Conventions): Project {
         rotation: [...rotation] as [number, number, number, number],
         scale: triple(scale),
         handle: move(body.handle),
+        ...(foot && { foot: triple(foot) }),
         motion: body.motion && motionAgain(body.motion, move),
       };
     }),

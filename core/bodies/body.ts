@@ -1,5 +1,5 @@
 import { add, scale as scaled, type Vec3 } from '../math/vec3';
-import { affine, identity, invertAffine, multiply, type Mat4 } from '../math/mat4';
+import { affine, identity, invertAffine, multiply, transformPoint, type Mat4 } from '../math/mat4';
 import { quatToColumns, type Quat } from '../math/quat';
 import type { Problem } from '../reasons';
 
@@ -28,6 +28,8 @@ export interface Body {
   readonly scale: Vec3;
   readonly parent: string | null;
   readonly castsShadow: boolean;
+  /** The point by which it is sorted, in its own space: the foot of a sprite. The origin if absent. */
+  readonly foot?: Vec3;
 }
 
 /** A body with its way into the world and back. */
@@ -36,6 +38,10 @@ export interface PlacedBody {
   readonly toWorld: Mat4;
   readonly toLocal: Mat4;
 }
+
+/** Returns the point by which a placed body is sorted, in canonical world space: its foot, or its origin. */
+export const footOf = ({ body, toWorld }: PlacedBody): Vec3 =>
+  body.foot ? transformPoint(toWorld, body.foot) : [toWorld[3]!, toWorld[7]!, toWorld[11]!];
 
 /**
  * What keeps a mesh from being one (paths below `at`): numbers that do not come in threes, an index

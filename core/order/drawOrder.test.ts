@@ -5,6 +5,15 @@ import { frameOf } from '../camera/frame';
 import { projectPoint } from '../convert/project';
 import { distance } from '../math/vec3';
 import { drawOrder, mostConflicts, type SortKey } from './drawOrder';
+import { compute } from '../compute/compute';
+import { codecOf } from '../conventions/codec';
+import { defaultConventions } from '../conventions/conventions';
+import { transformPoint } from '../math/mat4';
+import { space } from '../quantities/world';
+import { readBody } from '../request/readBody';
+import { writeBody } from '../request/write';
+import { conventions } from '../testing/arbitraries';
+import { rotations, scales } from '../testing/bodies';
 import { runs } from '../testing/seed';
 
 const made = frameOf(
@@ -63,6 +72,58 @@ describe('the order of drawing', () => {
         }
       }),
       { numRuns: runs(200) },
+    );
+  });
+
+  it('sorts bodies by their feet, wherever their origins are', () => {
+    const foot = fc.tuple(place, place, rotations, scales);
+    fc.assert(
+      fc.property(fc.array(foot, { maxLength: 20 }), fc.constantFrom(...keys), (list, key) => {
+        const bodies = list.map(([position, own, rotation, scale], i): Body => ({ id: `b${i}`, shape: { kind: 'point' }, position, rotation, scale, parent: null, castsShadow: true, foot: own })); // prettier-ignore
+        const placed = placeBodies(bodies);
+        if (!placed.ok) throw new Error(placed.problems[0]!.message);
+        const feet = placed.placed.map(({ toWorld }, i) => transformPoint(toWorld, list[i]![1]));
+        expect(drawOrder(frame, placed.placed, key)).toEqual(drawOrder(frame, bodiesAt(feet), key));
+      }),
+      { numRuns: runs(100) },
+    );
+  });
+
+  it('reads and writes feet as requests have them: in the axes of the conventions', () => {
+    const bodies = [
+      { id: 'tree', shape: { kind: 'quad', size: [32, 48] }, position: [100, 50], foot: [0, 24] },
+      { id: 'hen', shape: { kind: 'quad', size: [16, 16] }, position: [100, 60], foot: [0, 8] },
+    ];
+    const request = {
+      astrolabe: 1,
+      conventions: { ...defaultConventions, world: { right: '+x', up: '-y', forward: '-z' } },
+      viewport: { x: 0, y: 0, width: 320, height: 180 },
+      camera: { kind: '2d', focus: [0, 0], anchor: [0, 0], zoom: 1, rotation: 0, snap: 'none' },
+      bodies,
+      queries: [{ id: 'order', op: 'drawOrder', key: 'screenHeight' }],
+    };
+    const orderOf = (given: object) => {
+      const computed = compute(given);
+      return computed.ok && computed.response.results[0];
+    };
+    expect(orderOf(request)).toMatchObject({ order: ['hen', 'tree'] });
+    const withoutFeet = { ...request, bodies: bodies.map(({ id, shape, position }) => ({ id, shape, position })) };
+    expect(orderOf(withoutFeet)).toMatchObject({ order: ['tree', 'hen'] });
+    expect(compute({ ...request, bodies: [{ ...bodies[0], foot: [0, 24, 0] }] })).toMatchObject({
+      ok: false,
+      problem: { errors: [{ path: 'bodies[0].foot' }] },
+    });
+  });
+
+  it('gives back the foot of a body in any conventions', () => {
+    fc.assert(
+      fc.property(conventions, place, (own, foot) => {
+        const context = { codec: codecOf(own), world: space };
+        const body: Body = { id: 'b', shape: { kind: 'point' }, position: [1, 2, 3], rotation: [0, 0, 0, 1], scale: [1, 1, 1], parent: null, castsShadow: true, foot }; // prettier-ignore
+        const read = readBody(writeBody(body, context), 0, context);
+        expect(read).toMatchObject({ ok: true, value: { foot } });
+      }),
+      { numRuns: runs(50) },
     );
   });
 

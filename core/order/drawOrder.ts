@@ -1,5 +1,5 @@
-import { distance, type Vec3 } from '../math/vec3';
-import type { PlacedBody } from '../bodies/body';
+import { distance } from '../math/vec3';
+import { footOf, type PlacedBody } from '../bodies/body';
 import type { CameraFrame } from '../camera/frame';
 import { projectPoint, worldToViewRuf } from '../convert/project';
 
@@ -37,7 +37,29 @@ interface Item {
 }
 
 /**
- * The order in which a key would draw bodies by their origins, and the pairs that it gets otherwise
+ * Returns the number by which a key sorts a body; larger ones are farther.
+ *
+ * @returns scene units for `ahead`, `distance` and `worldUp`; for `screenHeight` NDC y upwards, or null where
+ *   the body's foot has no picture
+ */
+export function sortValue(frame: CameraFrame, placed: PlacedBody, key: SortKey): number | null {
+  const foot = footOf(placed);
+  switch (key) {
+    case 'ahead':
+      return worldToViewRuf(frame, foot)[2];
+    case 'distance':
+      return distance(foot, frame.eye);
+    case 'worldUp':
+      return foot[1];
+    case 'screenHeight': {
+      const { picture } = projectPoint(frame, foot);
+      return picture.ok ? picture.value.upward : null;
+    }
+  }
+}
+
+/**
+ * The order in which a key would draw bodies by their feet (`footOf`), and the pairs that it gets otherwise
  * than the distance ahead does. `screenHeight` has what stands higher on the screen be farther;
  * bodies without a picture stand first, far to near, and conflict with every body that has one.
  * Keys, and distances ahead, that differ by less than a billionth of the largest are equal, and equal ones never conflict.
@@ -47,18 +69,12 @@ interface Item {
 export function drawOrder(frame: CameraFrame, placed: readonly PlacedBody[], key: SortKey): DrawOrder {
   const unseen: Item[] = [];
   const items: Item[] = [];
-  for (const { body, toWorld } of placed) {
-    const origin: Vec3 = [toWorld[3]!, toWorld[7]!, toWorld[11]!];
-    const ahead = worldToViewRuf(frame, origin)[2];
-    const { id } = body;
-    if (key !== 'screenHeight') {
-      const value = key === 'ahead' ? ahead : key === 'distance' ? distance(origin, frame.eye) : origin[1];
-      items.push({ id, value, ahead });
-      continue;
-    }
-    const { picture } = projectPoint(frame, origin);
-    if (picture.ok) items.push({ id, value: picture.value.upward, ahead });
-    else unseen.push({ id, value: ahead, ahead });
+  for (const one of placed) {
+    const ahead = worldToViewRuf(frame, footOf(one))[2];
+    const { id } = one.body;
+    const value = sortValue(frame, one, key);
+    if (value === null) unseen.push({ id, value: ahead, ahead });
+    else items.push({ id, value, ahead });
   }
   for (const list of [unseen, items]) {
     const [values, aheads] = [snapped(list.map(({ value }) => value)), snapped(list.map(({ ahead }) => ahead))];

@@ -70,7 +70,7 @@ export const orderOperations = [
 
   operation('drawOrder', {
     summary:
-      'Ids of the bodies from far to near by a key of their origins, and the pairs that this key orders differently from the distance ahead.',
+      'Ids of the bodies from far to near by a key of their feet (their origins where none is given), and the pairs that this key orders differently from the distance ahead.',
     input: { bodies: ids(), key: z.enum(sortKeys).describe('The higher, the farther') },
     output: {
       order: list(body()),

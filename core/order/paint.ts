@@ -56,7 +56,7 @@ export type PaintedUnit = 'bodies' | 'faces';
 
 /**
  * The order in which triangles are painted, far to near by a key: their numbers. Bodies go by their
- * origins as `drawOrder` has them, each with its triangles in the order of its mesh; faces go by the
+ * feet as `drawOrder` has them, each with its triangles in the order of its mesh; faces go by the
  * middles of their triangles, those whose middle has no picture first. Equal keys stay as given.
  */
 export function paintOrder(

@@ -12,6 +12,7 @@ export function readBody(given: RequestBody, index: number, context: QuantityCon
   const at = `bodies[${index}]`;
   const { world } = context;
   if (given.position.length !== world.dimensions) return reject(pointProblem(`${at}.position`, world));
+  if (given.foot && given.foot.length !== world.dimensions) return reject(pointProblem(`${at}.foot`, world));
   const rotation = normalizeQuat(given.rotation ?? [0, 0, 0, 1]);
   if (!rotation)
     return reject({
@@ -37,6 +38,7 @@ export function readBody(given: RequestBody, index: number, context: QuantityCon
       scale: typeof scale === 'number' ? [scale, scale, scale] : (scale as Vec3),
       parent: read.parent ?? null,
       castsShadow: read.castsShadow ?? true,
+      ...(read.foot && { foot: read.foot }),
     },
   };
 }

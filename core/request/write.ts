@@ -13,7 +13,7 @@ const triple = (v: Vec3): [number, number, number] => [v[0], v[1], v[2]];
 
 /** Writes a canonical body as a request has it: the inverse of `readBody`. */
 export function writeBody(body: Body, context: QuantityContext): RequestBody {
-  const { id, shape, position, rotation, scale, parent, castsShadow } = body;
+  const { id, shape, position, rotation, scale, parent, castsShadow, foot } = body;
   const isTurned = rotation[0] !== 0 || rotation[1] !== 0 || rotation[2] !== 0;
   return writeValue(
     bodySchema,
@@ -25,6 +25,7 @@ export function writeBody(body: Body, context: QuantityContext): RequestBody {
       ...(scale.some((v) => v !== 1) && { scale: triple(scale) }),
       ...(parent !== null && { parent }),
       ...(!castsShadow && { castsShadow }),
+      ...(foot && { foot }),
     },
     context,
   );
