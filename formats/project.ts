@@ -7,6 +7,7 @@ import { omissions, type Omission } from '../core/convert/pointer';
 import { screenFits, type ScreenFit } from '../core/camera/fit';
 import { meshProblems, placeBodies } from '../core/bodies/body';
 import type { Problem } from '../core/reasons';
+import { imageProblems, imageSchema } from './images';
 import { keepUnknown } from './lossless';
 import { pointSetProblems } from './pointSetProblems';
 
@@ -116,6 +117,8 @@ export const bodySchema = z.object({
   /** The point that stands for the body when it is probed, in its own space. */
   handle: vec3Schema.default([0, 0, 0]),
   motion: motionSchema.nullable().default(null).describe('How it moves by itself; in the space of its parent'),
+  foot: vec3Schema.optional().describe('The point by which it is sorted, in its own space; its origin if absent'),
+  image: z.string().optional().describe('The id of the image that a quad of a 2D world is drawn with'),
 });
 
 export const screenSchema = z.object({
@@ -183,6 +186,11 @@ const tilesSchema = z.object({
     .array(number.nullable())
     .max(1 << 20)
     .describe('One number a tile, row by row from the lowest, each from the left; null is land'),
+  images: z
+    .array(z.string().nullable())
+    .max(64)
+    .optional()
+    .describe('Ids of the images that tiles are drawn with: that of the value 0, of the value 1 and so on'),
 });
 
 const rung = z.enum(['local', 'world', 'view', 'clip', 'ndc', 'screen']);
@@ -232,6 +240,13 @@ export const projectSchema = z.object({
     })
     .prefault({})
     .describe('What a flat world is drawn with'),
+  bodyOrder: z
+    .enum(['list', 'feet'])
+    .default('list')
+    .describe(
+      'How bodies of a 2D world cover one another: later ones of the list over earlier ones, or lower feet over higher ones',
+    ),
+  images: z.array(imageSchema).default([]).describe('What sprites and tiles are drawn with'),
   bodies: listOf(bodySchema).default([]),
   pointSets: z
     .array(
@@ -319,8 +334,14 @@ export function readProject(value: unknown): ReadProject {
       path: 'tiles.values',
       message: `The map has ${tiles.values.length} tiles in rows of ${tiles.columns}, and its last row is not full. Give every row its tiles.`,
     });
+  problems.push(...imageProblems(project.images), ...unknownImages(project));
   if (project.camera.kind === '2d')
-    project.bodies.forEach(({ position }, i) => {
+    project.bodies.forEach(({ position, foot }, i) => {
+      if (foot && foot[2] !== 0)
+        problems.push({
+          path: `bodies[${i}].foot[2]`,
+          message: `In a 2D world the foot of a body is at 0 behind right and up, and this one at ${foot[2]}. Set it to 0.`,
+        });
       if (position[2] !== 0)
         problems.push({
           path: `bodies[${i}].position[2]`,
@@ -346,6 +367,31 @@ export function readProject(value: unknown): ReadProject {
       message: `There is no body “${project.probe.body}” to probe. Name one of the bodies, or null.`,
     });
   return problems.length ? { ok: false, problems } : { ok: true, project };
+}
+
+/** Bodies and tiles that are to be drawn with images that the project does not have, or cannot be. */
+function unknownImages({ images, bodies, tiles, camera }: Project): Problem[] {
+  const ids = new Set(images.map(({ id }) => id));
+  const missing = (path: string, id: string): Problem => ({
+    path,
+    message: `There is no image “${id}”. Name one of the images, or leave it out.`,
+  });
+  return [
+    ...bodies.flatMap(({ image, shape, name }, i): Problem[] => {
+      if (image === undefined) return [];
+      if (camera.kind !== '2d' || shape.kind !== 'quad')
+        return [
+          {
+            path: `bodies[${i}].image`,
+            message: `“${name}” has an image, and only a quad in a 2D world is drawn with one. Take the image away, or make the shape a quad.`,
+          },
+        ];
+      return ids.has(image) ? [] : [missing(`bodies[${i}].image`, image)];
+    }),
+    ...(tiles?.images ?? []).flatMap((id, i) =>
+      id === null || ids.has(id) ? [] : [missing(`tiles.images[${i}]`, id)],
+    ),
+  ];
 }
 
 /** A file whose numbers are not written as those of project files are. */

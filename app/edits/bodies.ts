@@ -63,7 +63,7 @@ function removeFromProject(id: string): void {
  * step of undo: an id or a name that is taken is numbered, and parts stay with what they are parts
  * of. Gives their ids here; none where they are too many beside the others, which is said.
  */
-export function bringIn(bodies: Project['bodies'], from: string): readonly string[] {
+export function bringIn(bodies: Project['bodies'], from: string, gesture: string | null = null): readonly string[] {
   const { project } = currentMoment();
   const problems = tooMuch([...project.bodies, ...bodies]);
   if (problems.length) {
@@ -83,15 +83,19 @@ export function bringIn(bodies: Project['bodies'], from: string): readonly strin
     return own;
   };
   const renamed = new Map(bodies.map(({ id }) => [id, free(ids, id, '-')]));
-  edit(`bring in ${from}`, (draft) => {
-    for (const body of structuredClone(bodies) as Project['bodies'])
-      draft.bodies.push({
-        ...body,
-        id: renamed.get(body.id)!,
-        name: free(names, body.name, ', '),
-        parent: body.parent === null ? null : renamed.get(body.parent)!,
-      } as never);
-  });
+  edit(
+    `bring in ${from}`,
+    (draft) => {
+      for (const body of structuredClone(bodies) as Project['bodies'])
+        draft.bodies.push({
+          ...body,
+          id: renamed.get(body.id)!,
+          name: free(names, body.name, ', '),
+          parent: body.parent === null ? null : renamed.get(body.parent)!,
+        } as never);
+    },
+    gesture,
+  );
   say(`Put ${counted(bodies.length, 'body', 'bodies')} of ${from} into ${project.name}, where they stood.`);
   return bodies.map(({ id }) => renamed.get(id)!);
 }

@@ -1,5 +1,5 @@
 import { largest } from '../../core/quantities/numbers';
-import { boundingSphere, placeBodies, rootsOf, type PlacedBody } from '../../core/bodies/body';
+import { boundingSphere, footOf, placeBodies, rootsOf, type PlacedBody } from '../../core/bodies/body';
 import { orthographicOf } from '../../core/camera/camera2d';
 import { defaultConventions } from '../../core/conventions/conventions';
 import { frameOf, type CameraFrame } from '../../core/camera/frame';
@@ -12,6 +12,7 @@ import { placedAt, type MovingBody } from '../../core/motion/bodies';
 import { worldOf, type World } from '../../core/quantities/world';
 import { coreMotion, coreViewport, projectFrame } from '../../formats/camera';
 import type { Project, ProjectBody, Tiles } from '../../formats/project';
+import { bodiesOf } from './bodyList';
 import type { Journey } from './journey';
 import { memo, remembered } from './memo';
 import { pointFormOf, type PointForm } from './points';
@@ -150,6 +151,8 @@ const placedThen = memo((bodies: Project['bodies'], time: number) =>
 export interface Poses {
   readonly ids: readonly string[];
   readonly values: Float64Array;
+  /** For each body how many are covered by it, in a 2D world that is sorted by feet. */
+  readonly ranks?: Int32Array;
   readonly revision: number;
 }
 let lastRevision = 0;
@@ -158,6 +161,16 @@ const posesOf = remembered((bodies: ReadonlyMap<string, PlacedBody>): Poses => {
   let at = 0;
   for (const { toWorld } of bodies.values()) for (let i = 0; i < 12; i++) values[at++] = toWorld[i]!;
   return { ids: [...bodies.keys()], values, revision: ++lastRevision };
+});
+
+/** Bodies from the highest feet to the lowest. */
+const byFeet = remembered((bodies: ReadonlyMap<string, PlacedBody>): readonly PlacedBody[] =>
+  // Sorting is stable: equal feet stay in the order of the list.
+  [...bodies.values()].sort((a, b) => footOf(b)[1] - footOf(a)[1]),
+);
+const posesByFeet = remembered((bodies: ReadonlyMap<string, PlacedBody>): Poses => {
+  const rankById = new Map(byFeet(bodies).map(({ body }, rank) => [body.id, rank]));
+  return { ...posesOf(bodies), ranks: Int32Array.from(bodies.keys(), (id) => rankById.get(id)!) };
 });
 
 const pointForm = memo(pointFormOf);
@@ -205,6 +218,8 @@ export interface Moment<S = undefined> {
   /** The bodies as they stand now, and the same flat. */
   readonly placed: ReadonlyMap<string, PlacedBody>;
   readonly poses: Poses;
+  /** The bodies of a 2D world, each before those that cover it. */
+  readonly stack: readonly PlacedBody[];
   /** By the id of a body, that of its outermost ancestor. */
   readonly roots: ReadonlyMap<string, string>;
   readonly chain: Answer<Chain>;
@@ -236,6 +251,7 @@ const nothingStale = {};
 /** A project seen by a frame at a time. */
 export const momentSeen = memo((project: Project, seen: Seen, time: number): Moment => {
   const flat = project.camera.kind === '2d';
+  const isByFeet = flat && project.bodyOrder === 'feet';
   const world = worldOf(project.camera.kind);
   const e = codec(project.conventions);
   const family = roots(project.bodies);
@@ -252,7 +268,10 @@ export const momentSeen = memo((project: Project, seen: Seen, time: number): Mom
       points: pointForm(e, flat),
       placed: bodies,
       get poses() {
-        return posesOf(bodies);
+        return isByFeet ? posesByFeet(bodies) : posesOf(bodies);
+      },
+      get stack() {
+        return isByFeet ? byFeet(bodies) : bodiesOf({ placed: bodies });
       },
       roots: family,
       chain: probe,

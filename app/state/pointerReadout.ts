@@ -25,15 +25,14 @@ export interface PointerReading {
 
 /** The pointer in every space at once: worked out once for a place, however many show it. */
 export const readPointer = memo(
-  ({ frame, project, codec, placed, flat }: Moment<unknown>, css: Vec2): PointerReading => {
+  ({ frame, project, codec, placed, stack, flat }: Moment<unknown>, css: Vec2): PointerReading => {
     const picture = pixelToPicture(frame, css);
     const framebuffer = pictureToFramebuffer(pointerPath(project, codec.conventions), picture);
     const ray = rayThrough(frame, ...picture);
     const reading = { css, framebuffer, picture, direction: ray.direction };
     if (flat) {
       const world: Vec3 = viewRufToWorld(frame, pictureToViewRuf(frame, ...picture, 0));
-      // Later bodies lie over earlier ones.
-      const hit = pickFlat(world, [...placed.values()], true).at(-1);
+      const hit = pickFlat(world, stack, true).at(-1);
       const { tiles } = project;
       const value = tiles ? tileAt(tiles, [world[0], world[1]]) : undefined;
       return {

@@ -100,9 +100,9 @@ const momentIn = (project: Project, { seen, time }: PicturesInput): Moment =>
 /** Brings the buffers of bodies up to date. */
 function takeScene(
   { project, roots, sceneBounds, flat }: Moment,
-  { table }: PicturesInput,
+  { table, images = null }: PicturesInput,
 ): Pick<Composition, 'ground'> {
-  scene.take(project.bodies, roots, sceneBounds.centre, flat, table);
+  scene.take(project.bodies, roots, sceneBounds.centre, flat, table, images);
   return { ground: { gridStep: gridStepOf(sceneBounds) } };
 }
 

@@ -4,6 +4,7 @@ import type { DrawingView, OutsideView } from '../../state/drawings';
 import type { Theme } from '../../ui/themes';
 import type { Seen } from '../../state/moment';
 import type { Size } from './contract';
+import type { ImageAtlas } from './imageAtlas';
 import type { Slots } from './slots';
 import type { Shown } from './snapshots';
 
@@ -40,4 +41,6 @@ export interface PicturesInput {
   readonly isPainting: boolean;
   /** Whether marks are sent to the page, which sets them as SVG. */
   readonly isSending: boolean;
+  /** The images of the project, which the painter decodes; null until they are decoded. */
+  readonly images?: ImageAtlas | null;
 }

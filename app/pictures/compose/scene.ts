@@ -2,6 +2,7 @@ import type { Vec3 } from '../../../core/math/vec3';
 import type { ProjectBody } from '../../../formats/project';
 import type { Poses } from '../../state/moment';
 import { localEdgeStride, localFaceStride, localMesh, type LocalMesh } from './localMesh';
+import type { ImageAtlas } from './imageAtlas';
 import { toneOrder } from './palette';
 
 /*
@@ -19,10 +20,12 @@ export const faceStride = 9;
  */
 export const edgeStride = 15;
 /**
- * Per body: three rows of the matrix from its mesh to the scene, then the layer of a flat world (x
- * 1 and y its height, or x 0).
+ * Per body: three rows of the matrix from its mesh to the scene, then x 1 and y its layer's height in a 2D
+ * world, or x 0; and z the number of its image in the atlas, from 1, or 0.
  */
 export const transformStride = 16;
+
+const noEdges = new Float32Array(0);
 
 interface Entry {
   readonly id: string;
@@ -30,6 +33,7 @@ interface Entry {
   readonly tone: ProjectBody['tone'];
   readonly fixed: boolean;
   readonly root: string;
+  readonly image: string | undefined;
   readonly mesh: LocalMesh;
   /** Where its edges begin among all. */
   readonly edgesAt: number;
@@ -38,8 +42,7 @@ interface Entry {
 }
 
 /**
- * In a flat world bodies lie on one another in their order: each on a layer of its own, this far
- * apart for so many. Layers stay within the ±1 that a 2D camera sees.
+ * In a 2D world each body has a layer of its own by what it covers, this far apart for so many. Layers stay within the ±1 that a 2D camera sees.
  */
 const layerStep = (count: number): number => 0.8 / (count + 1);
 
@@ -62,6 +65,8 @@ export class Scene {
    * sine of the turn.
    */
   footprints: (readonly number[])[] = [];
+  /** The images that bodies and tiles are drawn with. */
+  images: ImageAtlas | null = null;
   /** Which number a family (a root body) goes by in the buffers. */
   families: ReadonlyMap<string, number> = new Map();
   /** In a flat world how far apart the layers are on which its bodies lie. */
@@ -76,6 +81,8 @@ export class Scene {
   private flat = false;
   private table: Float64Array | null = null;
   private posed = new Float64Array(0);
+  /** For each body its place among those that cover one another in a 2D world. */
+  private ranks = new Int32Array(0);
   private bodies: readonly ProjectBody[] | null = null;
 
   /**
@@ -88,8 +95,10 @@ export class Scene {
     origin: Vec3,
     flat: boolean,
     table: Float64Array | null,
+    images: ImageAtlas | null = null,
   ): void {
     const same =
+      this.images === images &&
       this.flat === flat &&
       this.table === table &&
       (this.bodies === bodies || this.sameMeshes(bodies, roots)) &&
@@ -101,19 +110,23 @@ export class Scene {
     this.origin = origin;
     this.flat = flat;
     this.table = table;
+    this.images = images;
     this.step = layerStep(bodies.length);
     const families = new Map<string, number>();
     let [faces, edges, points] = [0, 0, 0];
-    this.entries = bodies.map(({ id, shape, tone, fixed }) => {
+    this.entries = bodies.map(({ id, shape, tone, fixed, image }) => {
       const root = roots.get(id)!;
       if (!families.has(root)) families.set(root, families.size);
-      const mesh = localMesh(shape, flat);
+      const isSprite = image !== undefined && images?.indexById.has(image) === true;
+      // The outline of a sprite is that of its image.
+      const mesh = isSprite ? { ...localMesh(shape, flat), edges: noEdges } : localMesh(shape, flat);
       const entry = {
         id,
         shape,
         tone,
         fixed,
         root,
+        image,
         mesh,
         edgesAt: edges,
         point: shape.kind === 'point' ? points++ : -1,
@@ -145,17 +158,20 @@ export class Scene {
     for (let i = 0; table && i < table.length; i += 3)
       this.putPoint(points + i / 3, table[i]!, table[i + 1]!, table[i + 2]!);
     this.posed = new Float64Array(12 * bodies.length).fill(NaN);
+    this.ranks = new Int32Array(bodies.length);
     // Those of what stands there are found when it is placed.
     this.footprints = [];
     this.meshRevision++;
   }
 
   /** Brings all bodies to where they stand; those that stand there already are left alone. */
-  pose({ values }: Poses): void {
+  pose({ values, ranks }: Poses): void {
     this.moved = 0;
     let fixed = false;
     for (let i = 0; i < this.entries.length; i++) {
-      let same = true;
+      const rank = ranks?.[i] ?? i;
+      let same = this.ranks[i] === rank;
+      this.ranks[i] = rank;
       for (let k = 0; k < 12; k++)
         if (values[12 * i + k] !== this.posed[12 * i + k]) {
           same = false;
@@ -175,12 +191,13 @@ export class Scene {
     return (
       bodies.length === this.entries.length &&
       this.entries.every((entry, i) => {
-        const { id, shape, tone, fixed } = bodies[i]!;
+        const { id, shape, tone, fixed, image } = bodies[i]!;
         return (
           entry.id === id &&
           entry.shape === shape &&
           entry.tone === tone &&
           entry.fixed === fixed &&
+          entry.image === image &&
           entry.root === roots.get(id)
         );
       })
@@ -207,7 +224,7 @@ export class Scene {
 
   /** Writes a body's transform and, by it, its edges in the world. */
   private place(body: number): void {
-    const { mesh, edgesAt, point, root } = this.entries[body]!;
+    const { mesh, edgesAt, point, root, image } = this.entries[body]!;
     const m = this.posed;
     const from = 12 * body;
     const { centre: c, scale: s, extents: h } = mesh;
@@ -223,9 +240,10 @@ export class Scene {
       out[to + 3] = x * c[0] + y * c[1] + z * c[2] + m[k + 3]! - this.origin[row]!;
       this.extents[3 * body + row] = Math.abs(x) * h[0] + Math.abs(y) * h[1] + Math.abs(z) * h[2];
     }
-    const layer = (body + 1) * this.step;
+    const layer = (this.ranks[body]! + 1) * this.step;
     out[at + 12] = this.flat ? 1 : 0;
     out[at + 13] = layer;
+    out[at + 14] = image === undefined ? 0 : (this.images?.indexById.get(image) ?? -1) + 1;
     if (point >= 0) this.putPoint(point, m[from + 3]!, m[from + 7]!, m[from + 11]!);
     const own = mesh.edges;
     if (!own.length) return;

@@ -1,5 +1,7 @@
+import type { ProjectImage } from '../../../formats/images';
 import type { Project } from '../../../formats/project';
 import { compose, composePane, type StandingMarks } from '../compose/compose';
+import { packImages, type ImagePixels } from '../compose/imageAtlas';
 import { inkFonts } from '../compose/inks';
 import { palettes } from '../compose/palette';
 import type { PicturesInput } from '../compose/picturesInput';
@@ -93,6 +95,23 @@ export function createPainter(host: PainterHost): Painter {
     schedule();
   }
 
+  /** Decoded images, by the images of the project; null for those that cannot be decoded. */
+  const decoded = new WeakMap<ProjectImage, ImagePixels | null>();
+  let decodingCount = 0;
+  /** Decodes the images of the project, and draws when they are ready. */
+  async function takeImages(images: readonly ProjectImage[]): Promise<void> {
+    decodingCount++;
+    if (images.some((image) => !decoded.has(image))) {
+      const { decodeImage } = await import('./decodeImages');
+      for (const image of images) if (!decoded.has(image)) decoded.set(image, await decodeImage(image));
+    }
+    decodingCount--;
+    // A later change may have other images.
+    if (project.images !== images) return;
+    input = { ...input, images: packImages(images.flatMap((image) => decoded.get(image) ?? [])) };
+    schedule();
+  }
+
   /** Sends the marks of panes where they changed. */
   function sendMarks(standing: StandingMarks): void {
     const changed = new Map([...standing].filter(([name, layers]) => sent.get(name) !== layers));
@@ -138,7 +157,7 @@ export function createPainter(host: PainterHost): Painter {
 
     const hasTask = loadedTasks.has(route);
     if (!hasTask) void loadMarks(route).then(schedule);
-    const isComplete = isDrawn && isPainted && hasTask;
+    const isComplete = isDrawn && isPainted && hasTask && decodingCount === 0;
     // At once where the page waits to hide its own marks; otherwise when no change follows.
     clearTimeout(reporting);
     const at = count;
@@ -193,6 +212,7 @@ export function createPainter(host: PainterHost): Painter {
           const bodies = message.bodies && { bodies: bodiesAfter(project.bodies ?? [], message.bodies) };
           // The same object stays where nothing changed.
           if (bodies || Object.keys(message.project).length) project = { ...project, ...message.project, ...bodies };
+          if (message.project.images) void takeImages(message.project.images);
           input = { ...input, ...message.input };
           count = message.count;
           askedAt ??= message.askedAt;

@@ -8,6 +8,7 @@ import { gpuMatrix, type Drawing, type RankDepths } from './layers/gl';
 import { groundLayer } from './layers/ground';
 import { instanceLayers } from './layers/instances';
 import { pointLayer } from './layers/points';
+import { createImageTextures } from './layers/imageTextures';
 import { lineLayers } from './layers/segments';
 import { speckLayers } from './layers/specks';
 import { triangleLayers } from './layers/triangles';
@@ -18,9 +19,11 @@ import { rankDepths } from './rankDepths';
 
 type Layers = ReturnType<typeof makeLayers>;
 function makeLayers(gl: WebGL2RenderingContext) {
+  const images = createImageTextures(gl);
   return {
-    ground: groundLayer(gl),
-    faces: faceLayer(gl),
+    images,
+    ground: groundLayer(gl, images),
+    faces: faceLayer(gl, images),
     edges: edgeLayer(gl),
     points: pointLayer(gl),
   };
@@ -288,7 +291,7 @@ export class Renderer implements Surfaces {
     gridStep: number,
   ): void {
     const { gl } = this;
-    const { ground, faces, edges, points } = this.layers;
+    const { images, ground, faces, edges, points } = this.layers;
     const { frame, emphasis } = picture;
     scene.pose(picture.poses);
     const { origin } = scene;
@@ -300,7 +303,8 @@ export class Renderer implements Surfaces {
     gl.clear(gl.DEPTH_BUFFER_BIT);
     gl.disable(gl.DEPTH_TEST);
     gl.disable(gl.BLEND);
-    if (picture.flat) ground.drawChart(d);
+    images.upload(scene.images);
+    if (picture.flat) ground.drawChart(d, scene.images);
     else ground.drawGround(d, scene);
     if (picture.style === 'main') edges.drawWater(d);
 

@@ -4,79 +4,6 @@
  */
 
 /**
- * Meshes in their own space. Each body's transform is four texels of a texture, its tint one byte of another.
- * Faces are flat: their colour is computed at the vertices, since fragments are what a software GPU spends
- * its time on.
- */
-export const faceVertex = `#version 300 es
-precision highp float; precision highp int; precision highp sampler2D; precision highp usampler2D;
-in vec3 aPosition; in vec3 aNormal; in float aTone; in float aFamily; in float aBody;
-uniform mat4 uViewProjection; uniform sampler2D uTransforms; uniform usampler2D uTints;
-uniform vec4 uEye;            // xyz the eye with w 1, or minus the view direction with w 0
-uniform vec3 uLight; uniform vec3 uTones[20]; uniform vec3 uTintTones[44]; uniform bool uHatch; uniform int uFamily;
-#ifdef PAINTED
-in float aRank; uniform usampler2D uLeftOut; flat out float vRank; flat out int vIsLeftOut;
-#endif
-out float vHeight; flat out vec3 vColor; flat out int vIsHatched;
-void main() {
-  vHeight = 0.0; vColor = vec3(0.0); vIsHatched = 0;
-#ifdef PAINTED
-  vRank = aRank; vIsLeftOut = 0;
-#endif
-  gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
-  if (uFamily >= 0 && int(aFamily) != uFamily) return;
-  int body = int(aBody); ivec2 at = ivec2(4 * (body % 256), body / 256);
-  vec4 rx = texelFetch(uTransforms, at, 0), ry = texelFetch(uTransforms, at + ivec2(1, 0), 0);
-  vec4 rz = texelFetch(uTransforms, at + ivec2(2, 0), 0), lay = texelFetch(uTransforms, at + ivec2(3, 0), 0);
-  vec4 p = vec4(aPosition, 1.0);
-  vec3 position = vec3(dot(rx, p), dot(ry, p), dot(rz, p));
-  // A normal is a covector: the cofactors of the rows transform it.
-  vec3 normal = normalize(vec3(dot(cross(ry.xyz, rz.xyz), aNormal), dot(cross(rz.xyz, rx.xyz), aNormal), dot(cross(rx.xyz, ry.xyz), aNormal)));
-  if (lay.x > 0.5) position.z = lay.y;
-  float facing = dot(normal, uEye.xyz - position * uEye.w);
-#ifdef PAINTED
-  // By the winding in the world: on the screen it is the same for all faces towards the eye.
-  vIsLeftOut = int(texelFetch(uLeftOut, ivec2(body % 256, body / 256), 0).r) == (facing > 0.0 ? 1 : 2) ? 1 : 0;
-#endif
-  float lit = facing < 0.0 ? -dot(normal, uLight) : dot(normal, uLight);
-  int shade = lit > 0.72 ? 0 : lit > 0.42 ? 1 : lit > 0.12 ? 2 : 3;
-  int tone = int(aTone), tint = int(texelFetch(uTints, ivec2(body % 256, body / 256), 0).r);
-  if (tint > 0) vColor = uTintTones[tint * 4 + shade]; else vColor = uTones[tone * 4 + shade];
-  vIsHatched = uHatch && shade == 3 && (tone < 2 || tint > 0) ? 1 : 0;
-  vHeight = position.y;
-  gl_Position = uViewProjection * vec4(position, 1.0);
-}`;
-
-export const faceFragment = `#version 300 es
-precision highp float; precision highp int;
-in float vHeight; flat in vec3 vColor; flat in int vIsHatched;
-uniform vec4 uEye; uniform vec3 uInk; uniform vec3 uPaper; uniform float uGround; uniform float uPixel; uniform float uDim;
-#ifdef PAINTED
-flat in float vRank; flat in int vIsLeftOut; uniform bool uRanked; uniform bool uGhost;
-#endif
-out vec4 color;
-void main() {
-  if (vHeight < uGround && uEye.y - vHeight * uEye.w + (uEye.w > 0.5 ? 0.0 : 1e-6) > 0.0) discard;
-#ifdef PAINTED
-  gl_FragDepth = uRanked ? vRank : gl_FragCoord.z;
-  if ((vIsLeftOut == 1) != uGhost) discard;
-  if (uGhost) {
-    if (mod(dot(gl_FragCoord.xy / uPixel, vec2(0.7071, 0.7071)), 5.0) > 1.1) discard;
-    color = vec4(mix(uPaper, uInk, 0.75 * uDim), 1.0);
-    return;
-  }
-#endif
-  vec3 c = vColor;
-  if (vIsHatched == 1) {
-    vec2 p = gl_FragCoord.xy / uPixel;
-    float s = mod(dot(p, vec2(-0.6157, 0.788)), 3.0);
-    float line = clamp(0.8 - abs(s - 1.5), 0.0, 0.6);
-    c = mix(c, uInk, 0.4 * line / 0.6);
-  }
-  color = vec4(mix(uPaper, c, uDim), 1.0);
-}`;
-
-/**
  * Many like things, a transform and a tint each. All is fetched by the number of the vertex: to a
  * slow GPU an instance costs more than its corners, and a corner is worked out once for all of its
  * faces.
@@ -438,7 +365,11 @@ precision highp float; precision highp int; precision highp usampler2D;
 in vec2 vPicture;
 uniform vec2 uMiddle, uRight, uUp; // from the map's corner to the middle of the picture; from there to its right and top edge
 uniform float uTile, uUnitsPerPixel, uPixel, uGridStep; uniform ivec2 uCount; // tiles across and up; none without a map
-uniform usampler2D uTiles;    // 255 is land, else the tone, deepest last
+uniform usampler2D uTiles;    // 255 is land, from 64 on an image, else the tone, deepest last
+#ifdef IMAGES
+precision highp sampler2D;
+uniform sampler2D uAtlas, uRectangles;
+#endif
 uniform int uLast;            // the deepest tone
 uniform vec3 uPlate, uWater, uGrid, uLand, uInk, uRule;
 out vec4 color;
@@ -472,8 +403,18 @@ void main() {
     float width = shore ? 0.95 : 0.6;
     // Half of a line lies on either side of the edge between two tiles.
     float line = clamp(0.5 + width * uPixel * 0.5 - d, 0.0, 1.0);
+#ifdef IMAGES
+    if (here >= 64u && here < outside || there >= 64u && there < outside) continue;
+#endif
     c = mix(c, shore ? uInk : uGrid, line * (shore ? 1.0 : border ? 0.6 : here == outside ? 0.0 : fine));
   }
+#ifdef IMAGES
+  if (here >= 64u && here < outside) {
+    vec4 rectangle = texelFetch(uRectangles, ivec2(int(here) - 64, 0), 0);
+    vec4 texel = texelFetch(uAtlas, ivec2(rectangle.xy + min(floor(vec2(f.x, 1.0 - f.y) * rectangle.zw), rectangle.zw - 1.0)), 0);
+    c = mix(uPlate, texel.rgb, step(0.5, texel.a));
+  }
+#endif
   color = vec4(c, 1.0);
 }`;
 

@@ -1,11 +1,13 @@
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { useTaskMoment } from '../../state/tempo';
+import type { Moment } from '../../state/moment';
 import { letterOf } from '../../../core/conventions/axes';
-import { worldToViewRuf } from '../../../core/convert/project';
+import { sortValue } from '../../../core/order/drawOrder';
 import { Choice } from '../../ui/Choice';
 import { counted, percent } from '../../ui/figures';
 import { change, layRing } from './edits';
 import type { Painted } from './job';
+import { sortKeyOf } from './followed';
 import { orderNow, paintedMark } from './painted';
 import type { OrderKey, OrderState } from './kept';
 
@@ -21,7 +23,14 @@ interface Conflict {
 interface Placed {
   readonly rank: number;
   readonly id: string;
-  readonly ahead: number;
+  /** The number that it is sorted by; null where it has none. */
+  readonly value: number | null;
+}
+
+/** A sort value as the conventions write it: heights by the axis of the world, screen y in pixels. */
+function shownValue({ codec, frame }: Pick<Moment, 'codec' | 'frame'>, key: OrderKey, value: number): number {
+  if (key === 'worldUp') return codec.toHeight(value);
+  return key === 'screenHeight' ? codec.toScreen(frame.viewport, 0, value)[1] : value;
 }
 
 /** Bodies in an order, what the order gets wrong, and what comes of painting by it. */
@@ -37,17 +46,18 @@ export function Draw() {
   const nameOf = (id: string) => names.get(id) ?? id;
   const keys: readonly { value: OrderKey; label: string; title: string }[] = flat
     ? [
-        { value: 'layer', label: 'layer', title: 'The order of the list: later ones lie over earlier ones' },
-        { value: 'worldUp', label: `world ${up}`, title: `The higher its origin along ${up}, the farther` },
-        { value: 'screenHeight', label: 'screen y', title: 'The higher on the screen its origin stands, the farther' },
-        { value: 'distance', label: 'distance', title: 'From the eye of the flat camera' },
+        { value: 'layer', label: 'list', title: 'The order of the list: later bodies cover earlier ones' },
+        { value: 'worldUp', label: `world ${up}`, title: `The higher its foot along ${up}, the farther` },
+        { value: 'screenHeight', label: 'screen y', title: 'The higher its foot on the screen, the farther' },
+        { value: 'distance', label: 'distance', title: 'From the eye of the 2D camera to the foot' },
       ]
     : [
-        { value: 'ahead', label: 'ahead', title: 'View depth: the distance along the gaze' },
-        { value: 'distance', label: 'distance', title: 'From the eye to the origin, along the ray' },
-        { value: 'screenHeight', label: 'screen y', title: 'The higher on the screen its origin stands, the farther' },
-        { value: 'worldUp', label: `world ${up}`, title: `The higher its origin along ${up}, the farther` },
+        { value: 'ahead', label: 'ahead', title: 'View depth: the distance along the view direction' },
+        { value: 'distance', label: 'distance', title: 'From the eye to the foot, along the ray' },
+        { value: 'screenHeight', label: 'screen y', title: 'The higher its foot on the screen, the farther' },
+        { value: 'worldUp', label: `world ${up}`, title: `The higher its foot along ${up}, the farther` },
       ];
+  const shown: OrderKey = key === 'layer' && !flat ? 'ahead' : key === 'ahead' && flat ? 'layer' : key;
   const pairColumns: readonly ListColumn<Pair>[] = [
     { name: 'Painted over', width: '1fr', value: ({ hidden }) => nameOf(hidden) },
     { name: 'by', width: '1fr', value: ({ over }) => nameOf(over) },
@@ -57,10 +67,12 @@ export function Draw() {
     { name: 'Drawn first', width: '1fr', value: ({ far }) => nameOf(far) },
     { name: 'though nearer than', width: '1fr', value: ({ near }) => nameOf(near) },
   ];
+  const shownKey = keys.find(({ value }) => value === shown)!;
+  const isListed = shown === 'layer';
   const orderColumns: readonly ListColumn<Placed>[] = [
     { name: 'No.', width: '34px', value: ({ rank }) => rank, decimals: 0 },
     { name: 'Body', width: '1fr', value: ({ id }) => nameOf(id) },
-    { name: 'ahead', width: '62px', value: ({ ahead }) => ahead },
+    { name: shownKey.label, width: '74px', value: ({ value }) => value ?? NaN },
   ];
   return (
     <>
@@ -69,7 +81,7 @@ export function Draw() {
       </div>
       <Choice
         name="Far to near by"
-        value={key === 'layer' && !flat ? 'ahead' : key === 'ahead' && flat ? 'layer' : key}
+        value={shown}
         options={keys}
         onChange={(value) => change('change the key of the order', (draft) => void (draft.key = value))}
       />
@@ -146,16 +158,16 @@ export function Draw() {
         </>
       )}
       <div className="rule">
-        The order <em>{counted(order.length, 'body', 'bodies')}, by their origins</em>
+        The order <em>{counted(order.length, 'body', 'bodies')}, by their feet</em>
       </div>
       <DataList
         name="order"
         rows={order.map((id, i): Placed => {
-          const m = placed.get(id)!.toWorld;
-          return { rank: i + 1, id, ahead: worldToViewRuf(frame, [m[3]!, m[7]!, m[11]!])[2] };
+          const value = isListed ? null : sortValue(frame, placed.get(id)!, sortKeyOf(shown));
+          return { rank: i + 1, id, value: value === null ? null : shownValue(now, shown, value) };
         })}
         keyOf={({ id }) => id}
-        columns={flat ? orderColumns.slice(0, 2) : orderColumns}
+        columns={isListed ? orderColumns.slice(0, 2) : orderColumns}
         bodiesOf={({ id }) => [id]}
         empty="There are no bodies."
       />

@@ -20,6 +20,8 @@ export const finds: readonly Find[] = [
   },
   { name: 'Draw order', at: '[data-section="order-draw"]', words: 'sorting painter z-order depth sort transparency layers y-sort' }, // prettier-ignore
   { name: 'Paint without a depth buffer', at: '[aria-label="Paint"]', words: 'painter algorithm z-buffer' },
+  { name: 'Sprites and feet', at: '[data-section="order-sprites"]', words: 'pivot foot y-sort image png texture billboard', world: 'flat' }, // prettier-ignore
+  { name: 'Pixels per unit of the sprite', at: '[data-section="order-sprites"]', words: 'ppu import scale image', world: 'flat' }, // prettier-ignore
   { name: 'Horizon and vanishing points', at: '[data-section="order-horizon"]', words: 'skyline perspective parallels pitch lean', world: 'space' }, // prettier-ignore
   { name: 'Shadow on a plane', at: '[data-section="order-shadow"]', words: 'planar shadow matrix projected sun lamp light', world: 'space' }, // prettier-ignore
   { name: 'Direction of the light', at: '[aria-label="Bearing of the light"], [aria-label="Lamp x"]', words: 'sun azimuth elevation', world: 'space' }, // prettier-ignore

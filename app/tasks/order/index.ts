@@ -6,6 +6,7 @@ import { change, followFirst, followHit, layRing, toggleGhosts } from './edits';
 import { finds } from './finds';
 import { help } from './help';
 import type { OrderState } from './kept';
+import { addSprite, chooseSprite, isPng } from './sprites';
 import { saveThree, Three } from './Three';
 import { tries } from './tries';
 
@@ -30,9 +31,17 @@ const order: Task<OrderState> = {
       run: () => change('show or hide the shadows', (draft) => void (draft.shadows = !draft.shadows)),
       world: 'space',
     },
+    { name: 'Add a sprite from a PNG', run: chooseSprite, world: 'flat' },
     {
       name: 'Paint with a depth buffer again',
       run: () => change('change how bodies are painted', (draft) => void (draft.paint = 'depth')),
+    },
+  ],
+  accepts: [
+    {
+      says: 'an image as a sprite',
+      accepts: ({ bytes }) => isPng(bytes),
+      take: ({ name, bytes }) => addSprite(name, bytes),
     },
   ],
   keys: [{ key: 'g', says: 'shows or hides ghosts and streaks', run: toggleGhosts }],

@@ -13,6 +13,8 @@ interface Asked {
   readonly frame: CameraFrame;
   readonly placed: ReadonlyMap<string, PlacedBody>;
   readonly flat: boolean;
+  /** Whether the bodies of a 2D world cover one another by their feet. */
+  readonly isByFeet: boolean;
   readonly key: SortKey;
   readonly unit: PaintedUnit;
   readonly leftOut: Uint8Array | null;
@@ -40,14 +42,14 @@ const mostPairs = 500;
 const painted: JobSpec<OrderState, Asked, Painted> = {
   says: 'Painting without a depth buffer',
   input: (now) => {
-    const { slice, frame, placed, flat } = now;
+    const { slice, frame, placed, flat, project } = now;
     if (slice.paint === 'depth') return null;
     return {
       ...{ mark: paintedMark(now), frame, placed, flat, key: sortKeyOf(slice.key), unit: slice.paint },
-      leftOut: leftOutOf(now),
+      ...{ isByFeet: project.bodyOrder === 'feet', leftOut: leftOutOf(now) },
     };
   },
-  run: async ({ mark, frame, placed: map, flat, key, unit, leftOut }, control) => {
+  run: async ({ mark, frame, placed: map, flat, isByFeet, key, unit, leftOut }, control) => {
     const placed = [...map.values()];
     const triangles = worldTriangles(placed, flat);
     const { width: wide, height: high } = frame.viewport;
@@ -57,8 +59,12 @@ const painted: JobSpec<OrderState, Asked, Painted> = {
     const order = paintOrder(frame, placed, triangles, key, unit);
     await control.breathe();
     const size = { width, height, leftOut };
-    // In a flat world what is right is the order of the layers.
-    const byLayers = flat ? Int32Array.from(triangles.body.keys()) : null;
+    // In a 2D world the order of the project is right.
+    const byLayers = !flat
+      ? null
+      : isByFeet
+        ? paintOrder(frame, placed, triangles, 'worldUp', 'bodies')
+        : Int32Array.from(triangles.body.keys());
     const right = paint(frame, triangles, { ...size, order: byLayers, onProgress: (share) => control.progress(share / 2) }); // prettier-ignore
     await control.breathe();
     const shown = paint(frame, triangles, { ...size, order, onProgress: (share) => control.progress(0.5 + share / 2) });

@@ -12,8 +12,8 @@ import type { OrderState } from './kept';
 
 /** Which picture a painting is of: the same number on page and painter, another for another picture. */
 export function paintedMark(now: Moment<OrderState>): number {
-  const { frame, poses, slice } = now;
-  const rule = [['depth', 'bodies', 'faces'].indexOf(slice.paint), ['ahead', 'distance', 'screenHeight', 'worldUp', 'layer'].indexOf(slice.key)]; // prettier-ignore
+  const { frame, poses, slice, project } = now;
+  const rule = [['depth', 'bodies', 'faces'].indexOf(slice.paint), ['ahead', 'distance', 'screenHeight', 'worldUp', 'layer'].indexOf(slice.key), project.bodyOrder === 'feet' ? 1 : 0]; // prettier-ignore
   const { width, height } = frame.viewport;
   return checksum(frame.view, frame.projection, [width, height], poses.values, rule, leftOutOf(now) ?? []);
 }

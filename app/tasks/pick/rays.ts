@@ -51,7 +51,7 @@ const looked = memo(
     const ends = rayEnds(frame, ray);
     if (flat) {
       const point = viewRufToWorld(frame, pictureToViewRuf(frame, a, u, 0));
-      // Later bodies lie over earlier ones: what is on top comes first.
+      // The uppermost body comes first.
       const found = pickFlat(point, placed, true).reverse();
       return {
         picture: [a, u],
@@ -72,7 +72,16 @@ const looked = memo(
 
 /** The ray through a picture position, and what it meets. */
 export const lookThrough = (now: Moment<PickState>, [a, u]: Vec2): Looked =>
-  looked(now.frame, bodiesOf(now), now.flat, a, u, now.slice.backFaces, now.slice.all, reachOf(now));
+  looked(
+    now.frame,
+    now.flat ? now.stack : bodiesOf(now),
+    now.flat,
+    a,
+    u,
+    now.slice.backFaces,
+    now.slice.all,
+    reachOf(now),
+  );
 
 const aimed = memo(
   (frame: CameraFrame, placed: readonly PlacedBody[], muzzle: Vec3, reach: number, a: number, u: number) =>

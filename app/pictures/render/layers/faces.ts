@@ -1,17 +1,31 @@
 import { faceStride, transformStride, type Scene } from '../../compose/scene';
 import { facesInView } from '../../compose/visibleParts';
-import { faceFragment, faceVertex } from '../shaders';
+import { faceFragment, faceVertex } from '../faceShaders';
 import { attribute, compile, defining, eyeAbout, fillBuffer, vertexArray, type Drawing, type Program } from './gl';
+import type { ImageTextures } from './imageTextures';
 
 /** How many bodies stand side by side in the textures. */
 const across = 256;
 const texelsEach = transformStride / 4;
 
 /** The faces of all bodies: meshes once, a texture of transforms, and one of tints. */
-export function faceLayer(gl: WebGL2RenderingContext) {
-  const plain = compile(gl, faceVertex, faceFragment, ['aPosition', 'aNormal', 'aTone', 'aFamily', 'aBody']);
-  /** Leaves faces out and takes depths by rank; made when a picture first wants it. */
-  let otherwise: Program | null = null;
+export function faceLayer(gl: WebGL2RenderingContext, images: ImageTextures) {
+  const programs = new Map<string, Program>();
+  /**
+   * Returns the program for some features, compiled when it is first used: `PAINTED` leaves faces out and takes
+   * depths by rank, `IMAGES` draws sprites.
+   */
+  function programWith(...features: readonly ('PAINTED' | 'IMAGES')[]): Program {
+    const known = programs.get(features.join());
+    if (known) return known;
+    const [vertex, fragment] = [faceVertex, faceFragment].map((source) =>
+      features.reduce((text, feature) => defining(feature, text), source),
+    ) as [string, string];
+    const program = compile(gl, vertex, fragment, ['aPosition', 'aNormal', 'aTone', 'aFamily', 'aBody', 'aRank']);
+    programs.set(features.join(), program);
+    return program;
+  }
+  programWith();
   const buffer = gl.createBuffer();
   const rankBuffer = gl.createBuffer();
   const lay = () => {
@@ -72,8 +86,9 @@ export function faceLayer(gl: WebGL2RenderingContext) {
       gl.enable(gl.DEPTH_TEST);
       gl.depthFunc(gl.LEQUAL);
       gl.disable(gl.BLEND);
-      if (!painting) return pass(d, plain, family, dim);
-      otherwise ??= compile(gl, defining('PAINTED', faceVertex), defining('PAINTED', faceFragment), ['aPosition', 'aNormal', 'aTone', 'aFamily', 'aBody', 'aRank']); // prettier-ignore
+      const features = images.hasImages ? (['IMAGES'] as const) : [];
+      if (!painting) return pass(d, programWith(...features), array, family, dim);
+      const otherwise = programWith('PAINTED', ...features);
       gl.useProgram(otherwise.program);
       putBytes(4, leftOut, painting.leftOut);
       gl.uniform1i(otherwise.uniform('uLeftOut'), 4);
@@ -92,12 +107,12 @@ export function faceLayer(gl: WebGL2RenderingContext) {
         fillBuffer(gl, rankBuffer, new Float32Array(vertices), true);
       }
       gl.uniform1i(otherwise.uniform('uGhost'), 0);
-      pass(d, otherwise, family, dim);
+      pass(d, otherwise, rankedArray, family, dim);
       if (!painting.leftOut) return;
       // What is left out, as far as it would be seen.
       gl.depthMask(false);
       gl.uniform1i(otherwise.uniform('uGhost'), 1);
-      pass(d, otherwise, family, dim);
+      pass(d, otherwise, rankedArray, family, dim);
       gl.depthMask(true);
     },
   };
@@ -130,9 +145,10 @@ export function faceLayer(gl: WebGL2RenderingContext) {
     gl.texImage2D(gl.TEXTURE_2D, 0, gl.R8UI, across, rows, 0, gl.RED_INTEGER, gl.UNSIGNED_BYTE, padded);
   }
 
-  function pass(d: Drawing, program: Program, family: number, dim: number): void {
+  function pass(d: Drawing, program: Program, vertices: WebGLVertexArrayObject, family: number, dim: number): void {
     const { picture, palette } = d;
     gl.useProgram(program.program);
+    if (images.hasImages) images.bind(program);
     gl.activeTexture(gl.TEXTURE1);
     gl.bindTexture(gl.TEXTURE_2D, transforms);
     gl.activeTexture(gl.TEXTURE2);
@@ -151,7 +167,7 @@ export function faceLayer(gl: WebGL2RenderingContext) {
     gl.uniform1i(program.uniform('uFamily'), family);
     gl.uniform1f(program.uniform('uDim'), dim);
     gl.uniform1i(program.uniform('uHatch'), picture.style === 'main' ? 1 : 0);
-    gl.bindVertexArray(program === plain ? array : rankedArray);
+    gl.bindVertexArray(vertices);
     for (let i = 0; i < ranges.length; i += 2) gl.drawArrays(gl.TRIANGLES, ranges[i]!, ranges[i + 1]!);
   }
 }

@@ -2,9 +2,12 @@ import { niceBelow } from '../../../../core/math/nice';
 import { sub } from '../../../../core/math/vec3';
 import { horizonLine } from '../../../../core/order/horizon';
 import type { Tiles } from '../../../../formats/project';
+import type { ImageAtlas } from '../../compose/imageAtlas';
 import type { Scene } from '../../compose/scene';
+import { tileTones } from '../../compose/tileTones';
 import { chartFragment, coverVertex, groundFragment, groundVertex } from '../shaders';
 import { attribute, compile, defining, fillBuffer, vertexArray, type Drawing, type Program } from './gl';
+import type { ImageTextures } from './imageTextures';
 
 /** The most bodies that have depth lines: the size of the shader's arrays. */
 const mostFootprints = 16;
@@ -46,7 +49,7 @@ function liningCover(
 type GroundVariant = 'SECTION' | 'LINED' | null;
 
 /** The sky, the water with its grid, or the map of a 2D world, behind all bodies. */
-export function groundLayer(gl: WebGL2RenderingContext) {
+export function groundLayer(gl: WebGL2RenderingContext, images: ImageTextures) {
   const programs = new Map<GroundVariant, Program>();
   function programOf(variant: GroundVariant): Program {
     const known = programs.get(variant);
@@ -57,7 +60,8 @@ export function groundLayer(gl: WebGL2RenderingContext) {
     programs.set(variant, program);
     return program;
   }
-  const chart = compile(gl, coverVertex, chartFragment, ['aCorner']);
+  const plainChart = compile(gl, coverVertex, chartFragment, ['aCorner']);
+  let imageChart: Program | null = null;
   const buffer = gl.createBuffer();
   fillBuffer(gl, buffer, new Float32Array([-1, -1, 1, -1, -1, 1, 1, 1]));
   const array = vertexArray(gl, () => {
@@ -71,17 +75,18 @@ export function groundLayer(gl: WebGL2RenderingContext) {
   });
   const texture = gl.createTexture();
   let held: Tiles | null = null;
+  let heldImages: ImageAtlas | null = null;
 
   const cover = () => {
     gl.bindVertexArray(array);
     gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4);
   };
 
-  function uploadTiles(tiles: Tiles): void {
-    if (tiles === held) return;
-    held = tiles;
-    const { values, columns, bands } = tiles;
-    const tones = Uint8Array.from(values, (v) => (v === null ? 255 : bands.filter((limit) => v >= limit).length));
+  function uploadTiles(tiles: Tiles, atlas: ImageAtlas | null): void {
+    if (tiles === held && atlas === heldImages) return;
+    [held, heldImages] = [tiles, atlas];
+    const { values, columns } = tiles;
+    const tones = tileTones(tiles, atlas);
     gl.bindTexture(gl.TEXTURE_2D, texture);
     gl.pixelStorei(gl.UNPACK_ALIGNMENT, 1);
     gl.texImage2D(gl.TEXTURE_2D, 0, gl.R8UI, columns, values.length / columns, 0, gl.RED_INTEGER, gl.UNSIGNED_BYTE, tones); // prettier-ignore
@@ -90,16 +95,20 @@ export function groundLayer(gl: WebGL2RenderingContext) {
   }
 
   return {
-    drawChart({ picture, palette, size, pixel }: Drawing): void {
+    drawChart({ picture, palette, size, pixel }: Drawing, atlas: ImageAtlas | null): void {
       const { frame, style, flat } = picture;
       const tiles = flat?.tiles ?? null;
+      if (atlas) imageChart ??= compile(gl, coverVertex, defining('IMAGES', chartFragment), ['aCorner']);
+      const chart = (atlas && imageChart) ?? plainChart;
       gl.activeTexture(gl.TEXTURE0);
-      if (tiles) uploadTiles(tiles);
+      if (tiles) uploadTiles(tiles, atlas);
       const { extents: e, eye, right, up } = frame;
       const [width, height] = [e.right - e.left, e.top - e.bottom];
       const [x, y] = tiles?.corner ?? [0, 0];
       const perPixel = height / size[1];
       gl.useProgram(chart.program);
+      if (atlas) images.bind(chart);
+      gl.activeTexture(gl.TEXTURE0);
       gl.bindTexture(gl.TEXTURE_2D, texture);
       gl.uniform1i(chart.uniform('uTiles'), 0);
       gl.uniform2f(chart.uniform('uMiddle'), eye[0] - x, eye[1] - y);

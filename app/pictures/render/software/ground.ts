@@ -4,7 +4,9 @@ import { sub } from '../../../../core/math/vec3';
 import { horizonLine } from '../../../../core/order/horizon';
 import type { Raster } from '../../../../core/raster/raster';
 import type { Color } from '../../compose/palette';
+import { texelAt, type ImageAtlas } from '../../compose/imageAtlas';
 import type { Scene } from '../../compose/scene';
+import { firstImageTone, landTone, outsideTone, tileTones } from '../../compose/tileTones';
 import type { Drawing } from '../layers/gl';
 import { clamp, fract } from './scalars';
 
@@ -26,7 +28,7 @@ class Mixed {
 }
 
 /** Draws the map of a 2D world, or its bare grid. */
-export function drawChart(raster: Raster, { picture, palette, size, pixel }: Drawing): void {
+export function drawChart(raster: Raster, { picture, palette, size, pixel }: Drawing, atlas: ImageAtlas | null): void {
   const { frame, style, flat } = picture;
   const tiles = flat?.tiles ?? null;
   const { extents: e, eye, right, up } = frame;
@@ -38,9 +40,10 @@ export function drawChart(raster: Raster, { picture, palette, size, pixel }: Dra
   const perPixel = height / size[1];
   const step = niceBelow(perPixel * pixel * (style === 'main' ? 40 : 30));
   const c = new Mixed();
-  const [outside, land] = [254, 255];
+  const [outside, land] = [outsideTone, landTone];
+  const isImage = (tone: number): boolean => tone >= firstImageTone && tone < outside;
   const bands = tiles?.bands ?? [];
-  const tones = tiles && tiles.values.map((v) => (v === null ? land : bands.filter((limit) => v >= limit).length));
+  const tones = tiles && tileTones(tiles, atlas);
   const columns = tiles?.columns ?? 0;
   const rows = tones ? tones.length / columns : 0;
   const toneAt = (x: number, y: number): number =>
@@ -74,11 +77,17 @@ export function drawChart(raster: Raster, { picture, palette, size, pixel }: Dra
     const [fx, fy] = [qx - cellX, qy - cellY];
     for (let i = 0; i < 4; i++) {
       const there = toneAt(cellX + (i === 0 ? -1 : i === 1 ? 1 : 0), cellY + (i === 2 ? -1 : i === 3 ? 1 : 0));
+      if (isImage(here) || isImage(there)) continue;
       const d = (i === 0 ? fx : i === 1 ? 1 - fx : i === 2 ? fy : 1 - fy) * pixelsPerTile;
       const isShore = (here === land) !== (there === land);
       const line = clamp(0.5 + (isShore ? 0.95 : 0.6) * pixel * 0.5 - d, 0, 1);
       const share = isShore ? 1 : here !== there ? 0.6 : here === outside ? 0 : fine;
       c.mix(isShore ? palette.ink : palette.grid, line * share);
+    }
+    if (isImage(here)) {
+      const from = texelAt(atlas!, here - firstImageTone, fx, fy);
+      const [red, green, blue, opacity] = atlas!.data.subarray(from, from + 4) as unknown as [number, number, number, number]; // prettier-ignore
+      c.set(opacity < 128 ? palette.sky : [red / 255, green / 255, blue / 255]);
     }
     raster.put(at, c.red, c.green, c.blue);
   });

@@ -85,7 +85,7 @@ function drawPicture(
     ranks: order && rankDepths(order, scene),
   };
   raster.clearDepth();
-  if (picture.flat) drawChart(raster, d);
+  if (picture.flat) drawChart(raster, d, scene.images);
   else drawGround(raster, d, scene);
   if (style === 'main') drawWater(raster, d);
   const edges = chooseEdges(scene, d);

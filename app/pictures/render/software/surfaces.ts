@@ -7,6 +7,7 @@ import {
 } from '../../../../core/raster/raster';
 import { tintColor, type Color } from '../../compose/palette';
 import type { FieldLayer, InstanceLayer, SpeckLayer, TriangleLayer } from '../../compose/contract';
+import { texelAt } from '../../compose/imageAtlas';
 import { facesInView } from '../../compose/visibleParts';
 import { faceStride, transformStride, type Scene } from '../../compose/scene';
 import { instanceCorners } from '../layers/instances';
@@ -47,13 +48,13 @@ export function drawFaces(raster: Raster, d: Drawing, scene: Scene, family: numb
 
 function facePass(raster: Raster, d: Drawing, scene: Scene, family: number, dim: number, isGhost: boolean): void {
   const { picture, palette, ranks, pixel, matrix } = d;
-  const { faces, transforms } = scene;
+  const { faces, transforms, images } = scene;
   const [ex, ey, ez, ew] = eyeAbout(picture, d.origin);
   const [lx, ly, lz] = picture.light;
   const { leftOut = null } = picture.painting ?? {};
   const isHatched = picture.style === 'main';
   const normal = new Float64Array(3);
-  let [tone, tint, rank, left] = [0, 0, 0, 0];
+  let [tone, tint, rank, left, image] = [0, 0, 0, 0, 0];
   const shade: Shader = (f) => {
     const [x, y, z] = f.varyings as unknown as [number, number, number];
     const [tx, ty, tz] = [ex - x * ew, ey - y * ew, ez - z * ew];
@@ -73,7 +74,14 @@ function facePass(raster: Raster, d: Drawing, scene: Scene, family: number, dim:
     const lit = sign * (normal[0]! * lx + normal[1]! * ly + normal[2]! * lz);
     const shadeOf = toneOf(lit);
     setColour(f, tint > 0 ? palette.tintTones[4 * tint + shadeOf]! : palette.tones[4 * tone + shadeOf]!);
-    if (isHatched && shadeOf === 3 && (tone < 2 || tint > 0)) {
+    if (image > 0) {
+      const from = texelAt(images!, image - 1, f.varyings[3]!, f.varyings[4]!);
+      const [red, green, blue, opacity] = images!.data.subarray(from, from + 4) as unknown as [number, number, number, number]; // prettier-ignore
+      if (opacity < 128) return false;
+      const tinted: Color = [f.red, f.green, f.blue];
+      setColour(f, [red / 255, green / 255, blue / 255]);
+      if (tint > 0) mixColour(f, tinted, 0.6);
+    } else if (isHatched && shadeOf === 3 && (tone < 2 || tint > 0)) {
       const s = mod((f.x * -0.6157 + f.y * 0.788) / pixel, 3);
       mixColour(f, palette.ink, (0.4 * clamp(0.8 - Math.abs(s - 1.5), 0, 0.6)) / 0.6);
     }
@@ -93,6 +101,7 @@ function facePass(raster: Raster, d: Drawing, scene: Scene, family: number, dim:
     const m = body * transformStride;
     [tone, tint, left] = [faces[i + 6]!, picture.tints?.[body] ?? 0, leftOut?.[body] ?? 0];
     if (ranks) rank = ranks.triangles[triangle]!;
+    image = transforms[m + 14]!;
     for (let k = 0; k < 3; k++) {
       const at = i + k * faceStride;
       const [px, py, pz] = [faces[at]!, faces[at + 1]!, faces[at + 2]!];
@@ -101,10 +110,11 @@ function facePass(raster: Raster, d: Drawing, scene: Scene, family: number, dim:
       const [x, y] = [row(0), row(1)];
       const z = transforms[m + 12]! > 0.5 ? transforms[m + 13]! : row(2);
       toClip(matrix, x, y, z, corners[k]!);
-      corners[k]!.set([x, y, z], 4);
+      // Sprites are quads of side 1 about their middle.
+      corners[k]!.set([x, y, z, px + 0.5, py + 0.5], 4);
     }
     transformNormal(transforms, m, faces, i + 3, normal);
-    raster.triangle(...corners, 3, state, shader);
+    raster.triangle(...corners, image > 0 ? 5 : 3, state, shader);
   }
 }
 
