@@ -10,8 +10,8 @@ const common = (id: string, name: string) => ({
   viewport: { width: 1280, height: 720, devicePixelRatio: 1 },
 });
 
-/** A new project in space: a camera over a level ground, and nothing on it. */
-export const emptySpace = (id: string, name = 'New project'): Project =>
+/** Creates an empty 3D project: a camera over level ground. */
+export const emptySpace = (id: string, name = 'New 3D project'): Project =>
   projectSchema.parse({
     ...common(id, name),
     camera: {
@@ -25,12 +25,14 @@ export const emptySpace = (id: string, name = 'New project'): Project =>
     back: { pixel: [640, 360], route: 'plane', value: 0 },
   });
 
-/** A new flat project: one pixel to a unit, y down, the origin in the upper left corner. */
-export const emptyFlat = (id: string, name = 'New flat project'): Project =>
-  projectSchema.parse({
+/** Creates an empty 2D project: one pixel to a unit, the origin in the left corner that y grows from. */
+export function emptyFlat(id: string, grows: 'up' | 'down' = 'down', name = 'New 2D project'): Project {
+  const isDown = grows === 'down';
+  return projectSchema.parse({
     ...common(id, name),
-    conventions: { ...defaultConventions, world: { right: '+x', up: '-y', forward: '-z' } },
-    camera: { kind: '2d', name: 'Camera', focus: [0, 0], anchor: [0, 0], zoom: 1 },
-    probe: { body: null, drive: { rung: 'world', value: [640, -360, 0] } },
+    conventions: { ...defaultConventions, world: { right: '+x', up: isDown ? '-y' : '+y', forward: '-z' } },
+    camera: { kind: '2d', name: 'Camera', focus: [0, 0], anchor: [0, isDown ? 0 : 720], zoom: 1 },
+    probe: { body: null, drive: { rung: 'world', value: [640, isDown ? -360 : 360, 0] } },
     back: { pixel: [640, 360], route: 'ahead', value: 0 },
   });
+}

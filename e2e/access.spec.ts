@@ -71,7 +71,7 @@ test('axe finds nothing in 2D, in Projects and in an empty project', async ({ pa
   await page.goto('/projects');
   await page.getByRole('heading', { name: 'Projects', exact: true }).waitFor();
   await clean(page, 'projects', ['body'], true);
-  await page.getByRole('button', { name: 'New, in space' }).click();
+  await page.getByRole('button', { name: 'New 3D project' }).click();
   await page.getByRole('region', { name: 'To begin with' }).waitFor();
   await clean(page, 'an empty project', ['.sheet', '.centre', '.chain']);
   await page.keyboard.press('/');

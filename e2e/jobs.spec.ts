@@ -56,7 +56,7 @@ async function begin(page: Page, path: string, project: 'harbour' | 'chart' | 'e
     if (project === 'chart') await page.getByRole('menuitem', { name: /Saltmarrow chart/ }).click();
     else {
       await page.getByRole('menuitem', { name: /All projects/ }).click();
-      await page.getByRole('button', { name: 'New, flat' }).click();
+      await page.getByRole('button', { name: 'New 2D project, y down' }).click();
     }
     await expect(page.getByRole('button', { name: project === 'chart' ? 'Saltmarrow chart' : /^New flat/ })).toBeVisible(); // prettier-ignore
     await drawn(page);

@@ -108,7 +108,7 @@ test('what moves plays, pauses and steps; Chain and strip follow, and nothing is
   // Another project, that stands still, has no rule.
   await page.getByRole('button', { name: 'Saltmarrow harbour' }).click();
   await page.getByRole('menuitem', { name: /All projects/ }).click();
-  await page.getByRole('button', { name: 'New, flat' }).click();
+  await page.getByRole('button', { name: 'New 2D project, y down' }).click();
   await expect(page.getByRole('group', { name: 'Time' })).toHaveCount(0);
 });
 

@@ -33,12 +33,12 @@ test('projects are made, opened, renamed, duplicated and deleted, and a deleted 
   await type(page, 'Vertical field', '41');
   await projects(page);
   const list = page.getByRole('list', { name: 'Kept projects' });
-  await page.getByRole('button', { name: 'New, flat' }).click();
+  await page.getByRole('button', { name: 'New 2D project, y down' }).click();
   await expect(page.getByRole('region', { name: 'Focus and anchor' })).toBeVisible();
   near([await read(page, 'Zoom')], [1], 0);
   await projects(page);
   await expect(list.getByRole('listitem')).toHaveCount(2);
-  await list.getByRole('button', { name: 'Rename New flat project' }).click();
+  await list.getByRole('button', { name: 'Rename New 2D project' }).click();
   await page.getByLabel('Name of the project').fill('Tide mill');
   await page.keyboard.press('Enter');
   await list.getByRole('button', { name: 'Duplicate Saltmarrow harbour' }).click();

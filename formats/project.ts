@@ -201,10 +201,10 @@ export const projectSchema = z.object({
   name: z.string().min(1),
   unit: z.string().min(1).default('metres').describe('What one world unit is called'),
   guide: z
-    .enum(['harbour', 'chart'])
+    .enum(['harbour', 'chart', 'quay'])
     .nullable()
     .default(null)
-    .describe('The demo whose things to try go with the project'),
+    .describe('The demo whose exercises are shown with the project'),
   conventions: conventionsSchema,
   viewport: viewportSchema,
   camera: cameraSchema.describe(

@@ -4,15 +4,13 @@ import { carry } from '../../core/convert/chain';
 import { transformPoint } from '../../core/math/mat4';
 import type { Vec3 } from '../../core/math/vec3';
 import { worldToViewRuf } from '../../core/convert/project';
-import { saltmarrow } from '../../demo/saltmarrow';
 import { cameraInSpace } from '../../formats/camera';
-import { currentProject, edit, editCamera, replaceProject } from '../state/document';
+import { currentProject, edit, editCamera } from '../state/document';
 import { currentMoment } from '../state/tempo';
-import { newId } from '../state/crashLog';
 import { themeInForce, useSettings } from '../state/settings';
 import { askFile } from '../ui/files';
-import { say } from '../ui/notices';
 import { loadPart } from '../ui/parts';
+import type { DemoName, EmptyKind } from './starting';
 
 /* What can be done from more than one place: the menus, the keys and the command search. */
 
@@ -113,7 +111,7 @@ export function setProjectionKind(kind: 'perspective' | 'orthographic'): void {
 
 /** Asks for a file and imports it; `done` is called when it is open. */
 export function chooseFile(done?: () => void, wanted?: 'project'): void {
-  askFile('.json,.obj,.glb,.gltf,.csv,.tsv,.txt,application/json', (file) => {
+  askFile('.json,.obj,.glb,.gltf,.csv,.tsv,.txt,.png,application/json', (file) => {
     void importFile(file, wanted).then((opened) => opened && done?.());
   });
 }
@@ -128,17 +126,11 @@ export const importFile = async (file: File, wanted?: 'project'): Promise<boolea
 export const takeText = async (text: string, name: string): Promise<boolean> =>
   (await (await importing())?.takeText(text, name)) ?? false;
 
-const demos = {
-  harbour: () => Promise.resolve({ demo: saltmarrow }),
-  chart: () => loadPart(async () => ({ demo: (await import('../../demo/chart')).saltmarrowChart })),
-};
-export async function openDemo(which: keyof typeof demos): Promise<void> {
-  const part = await demos[which]();
-  if (!part) return;
-  const demo = part.demo(newId());
-  replaceProject('open the demo', demo);
-  say(`${demo.name} is open. Undo brings back what was here.`);
-}
+const starting = () => loadPart(() => import('./starting'));
+/** Opens a demo: the stored one, if there is one. */
+export const openDemo = async (which: DemoName): Promise<void> => (await starting())?.openDemo(which);
+/** Opens a new project. */
+export const openEmpty = async (kind: EmptyKind): Promise<void> => (await starting())?.openEmpty(kind);
 
 export function toggleTheme(): void {
   useSettings.setState({ theme: themeInForce(useSettings.getState().theme) === 'night' ? 'paper' : 'night' });

@@ -1,5 +1,6 @@
 import type { Conventions } from '../../core/conventions/conventions';
 import type { Problem } from '../../core/reasons';
+import { isPng } from '../../formats/images';
 import { isJson } from '../../formats/isJson';
 import type { Reading } from '../../formats/pointColumns';
 import type { Project } from '../../formats/project';
@@ -176,7 +177,7 @@ export async function importFile(file: File, wanted?: 'project'): Promise<boolea
   const bytes = await bytesOf(file);
   if (!(bytes instanceof Uint8Array)) return refuse(file.name, [bytes]);
   const text = textOf(bytes);
-  if (!wanted && (await offerToTasks({ name: file.name, bytes, text }))) return true;
+  if ((!wanted || isPng(bytes)) && (await offerToTasks({ name: file.name, bytes, text }))) return true;
   if (text !== null) return importText(text, file.name, wanted);
   return refuse(file.name, [/\.glb$/i.test(file.name) ? noGlb : notText]);
 }

@@ -9,15 +9,15 @@ export default function EmptyStart() {
     <section aria-label="To begin with" className="tries">
       <div className="rule">To begin with</div>
       <p>
-        Nothing stands here yet. Bring in {flat ? '' : 'a scene (glTF), a model (OBJ), '}points (CSV), a compute request
-        or a project: as a file, or dropped or pasted anywhere.
+        This project is empty. Open {flat ? 'a sprite (PNG), ' : 'a scene (glTF), a model (OBJ), '}points (CSV), a
+        compute request or a project, or drop or paste it anywhere.
       </p>
       <div className="mt-1">
         <button className="plain-button" onClick={() => chooseFile(undefined, 'project')}>
-          From a file…
+          Open a file…
         </button>
       </div>
-      <p className="mt-2">Or put something where the probe is, of a size to be seen:</p>
+      <p className="mt-2">Or add a body at the probe:</p>
       <div className="mt-1 flex flex-wrap gap-1">
         {(['box', 'sphere', 'point'] as const).map((kind) => (
           <button

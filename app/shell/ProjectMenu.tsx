@@ -2,7 +2,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { useKeeping } from '../state/autosave';
 import { useNewer } from '../state/offline';
-import { chooseFile, openDemo } from '../edits/actions';
+import { chooseFile, openDemo, openEmpty } from '../edits/actions';
 import { copyRequest, saveProject, saveRequest } from '../edits/exporting';
 import type { TriggerLook } from '../ui/deferred';
 import { leaveFocus } from '../ui/PopOver';
@@ -40,7 +40,12 @@ export default function ProjectMenu({ trigger }: { trigger: TriggerLook }) {
           {item('Save as a compute request', saveRequest)}
           {item('Copy as a compute request', () => void copyRequest())}
           <div className="menu-line" />
-          {item('Open the demo, Saltmarrow harbour', () => void openDemo('harbour'))}
+          {item('New 3D project', () => void openEmpty('space'))}
+          {item('New 2D project, y up', () => void openEmpty('flatUp'))}
+          {item('New 2D project, y down', () => void openEmpty('flatDown'))}
+          <div className="menu-line" />
+          {item('Open the demo, Saltmarrow harbour', () => void openDemo('harbour'), '3D')}
+          {item('Open the demo, Saltmarrow quay', () => void openDemo('quay'), '2D')}
           {item('Open the demo, Saltmarrow chart', () => void openDemo('chart'), '2D')}
           {changeOver && (
             <>

@@ -1,9 +1,6 @@
 import './Projects.css';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { emptyFlat, emptySpace } from '../../demo/empty';
-import { saltmarrow } from '../../demo/saltmarrow';
-import { saltmarrowChart } from '../../demo/chart';
 import { versionDifferences } from '../../formats/compare';
 import { readProject } from '../../formats/project';
 import { edit, replaceProject, useDocument } from '../state/document';
@@ -22,9 +19,9 @@ import {
 import type { Kept, Version } from '../state/projectRecords';
 import { counted } from '../ui/figures';
 import { complain, say } from '../ui/notices';
-import { chooseFile } from '../edits/actions';
 import { repairProject } from '../../formats/repair';
 import { saveFile } from '../ui/files';
+import { Beginnings } from './Beginnings';
 
 /** What comes from the shelf, asked again whenever something on it changes. */
 function useShelf<T>(ask: () => Promise<T>, first: T, key: string): T {
@@ -67,21 +64,7 @@ export default function Projects() {
         <h1>Projects</h1>
         <p>Kept in this browser as you work. Save one as a file to take it elsewhere.</p>
         <div className="flex flex-wrap gap-1">
-          <button className="plain-button" onClick={() => void openNew(emptySpace(newId())).then(work)}>
-            New, in space
-          </button>
-          <button className="plain-button" onClick={() => void openNew(emptyFlat(newId())).then(work)}>
-            New, flat
-          </button>
-          <button className="plain-button" onClick={() => void openNew(saltmarrow(newId())).then(work)}>
-            Saltmarrow harbour
-          </button>
-          <button className="plain-button" onClick={() => void openNew(saltmarrowChart(newId())).then(work)}>
-            Saltmarrow chart
-          </button>
-          <button className="plain-button" onClick={() => chooseFile(work, 'project')}>
-            From a file…
-          </button>
+          <Beginnings done={work} />
           <button className="plain-button ml-auto" onClick={work}>
             Back to the bench
           </button>
@@ -140,7 +123,7 @@ function Row({ kept, open, work }: { kept: Kept; open: boolean; work: () => void
         />
       )}
       <span className="project-facts">
-        {project.camera?.kind === '2d' ? 'flat' : 'in space'}, {counted(project.bodies?.length ?? 0, 'body', 'bodies')}
+        {project.camera?.kind === '2d' ? '2D' : '3D'}, {counted(project.bodies?.length ?? 0, 'body', 'bodies')}
         {open ? ', open' : ''}
       </span>
       <span className="project-facts">{when(kept.savedAt)}</span>

@@ -7,10 +7,11 @@ import { Check } from '../ui/icons';
 import type { AnyTask, Try } from '../tasks/task';
 
 const EmptyStart = lazy(() => import('./EmptyStart'));
+const Welcome = lazy(() => import('./Welcome'));
 
 /**
- * What stands at the head of a worksheet to begin with: things to try on a demo, or how to fill an
- * empty project.
+ * The head of a worksheet: ways to begin on the first visit, exercises of a demo, or how to fill an empty
+ * project.
  */
 export function Start({ task }: { task: AnyTask }) {
   const { guide, empty } = usePart(({ project }) => ({
@@ -19,6 +20,7 @@ export function Start({ task }: { task: AnyTask }) {
   }));
   const hasTable = useTable(({ table }) => table !== null);
   const away = useSettings((state) => state.triesAway);
+  const isWelcome = useSettings((state) => state.isWelcome);
   const list = guide ? task.tries?.[guide] : undefined;
   if (empty && !hasTable)
     return (
@@ -26,7 +28,16 @@ export function Start({ task }: { task: AnyTask }) {
         <EmptyStart />
       </Suspense>
     );
-  return list && !away ? <Tries key={task.route} list={list} /> : null;
+  return (
+    <>
+      {isWelcome && (
+        <Suspense>
+          <Welcome />
+        </Suspense>
+      )}
+      {list && !away && <Tries key={task.route} list={list} />}
+    </>
+  );
 }
 
 function Tries({ list }: { list: readonly Try[] }) {

@@ -6,6 +6,7 @@ import { leftBehind, live, newId, note, strike, type Unkept } from './crashLog';
 import { openProject, replaceProject, restoreSteps, useDocument } from './document';
 import { isKnownToFail, leaving, opening } from './shown';
 import type { Kept, Shelf, Version } from './projectRecords';
+import { useSettings } from './settings';
 import { findShelf, forgetfulShelf, isFirstVisit } from './projectStore';
 
 /**
@@ -264,7 +265,10 @@ export async function openShelf(): Promise<void> {
   const unkept = await notes;
   // Nothing can be stored yet, so the demo is what will be shown: it need not wait for the database.
   const first = !unkept.length && (await isFirst);
-  if (first) show(project);
+  if (first) {
+    useSettings.setState({ isWelcome: true });
+    show(project);
+  }
   const found = await finding;
   shelf = found.shelf;
   if (found.forgets) forgets = found.missing;

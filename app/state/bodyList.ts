@@ -1,8 +1,8 @@
 import type { PlacedBody } from '../../core/bodies/body';
 import { remembered } from './memo';
-import type { Moment } from './moment';
 
-const list = remembered((placed: Moment['placed']): readonly PlacedBody[] => [...placed.values()]);
+type Placed = ReadonlyMap<string, PlacedBody>;
+const list = remembered((placed: Placed): readonly PlacedBody[] => [...placed.values()]);
 
-/** The bodies as a list, in the project's order: the same list for as long as they stand so. */
-export const bodiesOf = ({ placed }: Pick<Moment, 'placed'>): readonly PlacedBody[] => list(placed);
+/** Returns the bodies as a list in the project's order: the same list while they are the same. */
+export const bodiesOf = ({ placed }: { readonly placed: Placed }): readonly PlacedBody[] => list(placed);

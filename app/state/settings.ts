@@ -28,6 +28,8 @@ export interface Settings {
   /** The things to try that were done, and whether they are to be shown no more. */
   readonly tried: readonly string[];
   readonly triesAway: boolean;
+  /** Whether the ways to begin are shown: from the first visit until one is chosen. */
+  readonly isWelcome: boolean;
   /** Whether the help lies beside the task. */
   readonly help: boolean;
   /** How far up and down the hand turns a camera, in degrees from level. */
@@ -44,6 +46,7 @@ const usual: Settings = {
   folds: {},
   tried: [],
   triesAway: false,
+  isWelcome: false,
   help: false,
   pitchLimit: 89.9,
 };
@@ -69,6 +72,7 @@ const schema = z.object({
   folds: z.record(z.string(), z.boolean()).catch({}),
   tried: z.array(z.string()).catch([]),
   triesAway: z.boolean().catch(false),
+  isWelcome: z.boolean().catch(false),
   help: z.boolean().catch(false),
   pitchLimit: z.number().positive().max(90).catch(usual.pitchLimit),
 });

@@ -4,6 +4,7 @@ import type { PaneName } from '../pictures/compose/panes';
 import type { Size } from '../pictures/compose/contract';
 import type { TimeTick } from '../pictures/compose/timeTick';
 import type { Hit } from '../../core/pick/pick';
+import type { Project } from '../../formats/project';
 import type { Moment } from '../state/moment';
 import type { TaskWorkings } from '../working/registry';
 import type { TaskName } from './names';
@@ -97,7 +98,7 @@ export interface Task<S = undefined> {
   readonly keys?: readonly TaskKey[];
   readonly help?: { readonly space: readonly Passage[]; readonly flat: readonly Passage[] };
   /** By demo. */
-  readonly tries?: { readonly harbour?: readonly Try[]; readonly chart?: readonly Try[] };
+  readonly tries?: { readonly [guide in NonNullable<Project['guide']>]?: readonly Try[] };
   readonly workings?: TaskWorkings;
   readonly handles?: (now: Moment<S>, picture: string) => readonly HandleSpec<S>[];
   readonly ticks?: (now: Moment<S>) => readonly TimeTick[];

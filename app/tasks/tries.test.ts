@@ -1,16 +1,19 @@
 import { describe, expect, it } from 'vitest';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
+import { saltmarrowQuay } from '../../demo/quay';
 import type { Project } from '../../formats/project';
 import { momentOf } from '../state/moment';
 import { tries as ofConvert } from './convert/tries';
 import { tries as ofFrame } from './frame/tries';
+import { tries as ofMotion } from './motion/tries';
+import { tries as ofOrder } from './order/tries';
 
-const demos = { harbour: saltmarrow(), chart: saltmarrowChart() };
-const all = (guide: 'harbour' | 'chart') => [ofFrame, ofConvert].flatMap((tries) => tries[guide]);
+const demos = { harbour: saltmarrow(), chart: saltmarrowChart(), quay: saltmarrowQuay() };
+const all = (guide: keyof typeof demos) => [ofFrame, ofConvert, ofOrder, ofMotion].flatMap((tries) => tries[guide]);
 
 describe('the things to try', () => {
-  it.each(['harbour', 'chart'] as const)('are none of them done when the %s opens', (guide) => {
+  it.each(['harbour', 'chart', 'quay'] as const)('are none of them done when the %s opens', (guide) => {
     const now = momentOf(demos[guide]);
     expect(all(guide).filter((one) => one.done(now))).toEqual([]);
   });
@@ -18,6 +21,8 @@ describe('the things to try', () => {
   it.each([
     ['harbour', 'chart'],
     ['chart', 'harbour'],
+    ['quay', 'harbour'],
+    ['harbour', 'quay'],
   ] as const)('of the %s ask nothing that the world of the %s cannot answer', (guide, other) => {
     const now = momentOf({ ...demos[other], guide } as Project);
     for (const one of all(guide)) expect(typeof one.done(now)).toBe('boolean');

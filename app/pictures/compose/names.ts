@@ -317,7 +317,7 @@ function tileFigures(
 ): { key: number; x: number; y: number; text: string }[] {
   const { tiles } = project;
   if (!tiles) return [];
-  const { corner, size, columns, values } = tiles;
+  const { corner, size, columns, values, images = [] } = tiles;
   const pixels = size * pixelsPerUnit(frame, 0)[0] * scale;
   const stride = [1, 2, 4, 8, 16, 32].find((k) => k * pixels >= 44);
   if (!stride) return [];
@@ -334,7 +334,7 @@ function tileFigures(
   for (let row = r0; row <= r1; row += stride)
     for (let column = c0; column <= c1; column += stride) {
       const value = values[row * columns + column];
-      if (value === null || value === undefined) continue;
+      if (value === null || value === undefined || images[value]) continue;
       const middle: Vec3 = [corner[0] + (column + 0.5) * size, corner[1] + (row + 0.5) * size, 0];
       const pixel = worldToPixel(frame, middle);
       if (!pixel.ok) continue;

@@ -6,7 +6,7 @@ import type { Try } from '../task';
 const sameConventions = ({ conventions }: Project) => JSON.stringify(conventions) === JSON.stringify(presets.WebGPU);
 const flat = ({ project: { camera } }: Moment) => (camera.kind === '2d' ? camera : null);
 
-export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly Try[] } = {
+export const tries: { readonly [guide in 'harbour' | 'chart' | 'quay']: readonly Try[] } = {
   harbour: [
     {
       id: 'harbour-click',
@@ -39,6 +39,23 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
       id: 'chart-conventions',
       text: 'Choose conventions whose world has y down: every number of y turns over, and the chart stays.',
       done: ({ codec }) => codec.toHeight(1) < 0,
+    },
+  ],
+  quay: [
+    {
+      id: 'quay-pointer',
+      text: 'Move the pointer over the quay: the strip below has it in texels of the world.',
+      done: ({ project }) => project.probe.body !== 'fisher',
+    },
+    {
+      id: 'quay-seams',
+      text: 'Open Scroll and seams and choose no snapping: edges of tiles between pixels are counted.',
+      done: (now) => flat(now)?.snap === 'none',
+    },
+    {
+      id: 'quay-up',
+      text: 'Choose conventions whose world has y up: every y changes its sign, and the picture stays.',
+      done: ({ codec }) => codec.toHeight(1) > 0,
     },
   ],
 };

@@ -6,7 +6,7 @@ const lens = ({ project: { camera } }: Moment) => (camera.kind === '3d' ? camera
 const flat = ({ project: { camera } }: Moment) => (camera.kind === '2d' ? camera : null);
 const outside = ({ chain }: Moment) => chain.ok && chain.value.outside.length > 0;
 
-export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly Try[] } = {
+export const tries: { readonly [guide in 'harbour' | 'chart' | 'quay']: readonly Try[] } = {
   harbour: [
     {
       id: 'harbour-turn',
@@ -39,6 +39,23 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
       id: 'chart-turn',
       text: 'Type 30 for Rotation: the world turns about the focus, and the pointer’s x and y with it.',
       done: (now) => (flat(now)?.rotation ?? 0) !== 0,
+    },
+  ],
+  quay: [
+    {
+      id: 'quay-zoom',
+      text: 'Type 3 for Zoom: the picture shows more of the quay, and texels stay square.',
+      done: (now) => flat(now)?.zoom === 3,
+    },
+    {
+      id: 'quay-half',
+      text: 'Type 2.5 for Zoom: Whole pixels says how many texels get two pixels and how many three.',
+      done: (now) => flat(now)?.zoom === 2.5,
+    },
+    {
+      id: 'quay-probe',
+      text: 'Click the net shed: the Chain has it in local, world and screen coordinates.',
+      done: ({ project }) => project.probe.body === 'net-shed',
     },
   ],
 };

@@ -11,6 +11,9 @@ const shaken: Shaking = {
   offset: [0.12, 0.2],
 };
 
+/** The bodies that the demos begin with as subjects. */
+const subjects = { harbour: 'lighthouse', chart: 'launch', quay: 'fisher' } as const;
+
 /** The tracks that the demos begin with: each teaches something at once. */
 function begin({ guide, camera, cameras }: Project): Record<string, CameraTrack> {
   const ids = new Set([camera, ...cameras].map(({ id }) => id));
@@ -44,7 +47,17 @@ function begin({ guide, camera, cameras }: Project): Record<string, CameraTrack>
               shake: null,
             },
           }
-        : {};
+        : guide === 'quay' && camera.kind === '2d'
+          ? {
+              [camera.id]: {
+                travel: {
+                  ...{ kind: 'follow', body: 'fisher', halfLife: 0.15, lookAhead: 0, deadZone: [24, 12, 0] },
+                  bounds: { min: [0, -448], max: [704, 0] },
+                },
+                shake: null,
+              },
+            }
+          : {};
   return Object.fromEntries(Object.entries(tracks).filter(([id]) => ids.has(id)));
 }
 
@@ -76,7 +89,7 @@ export const slice: Slice<MotionState> = {
   schema: motionState,
   initial: (project) => ({
     tracks: begin(project),
-    subject: project.guide === 'harbour' ? 'lighthouse' : project.guide === 'chart' ? 'launch' : null,
+    subject: project.guide ? subjects[project.guide] : null,
     ...{ rate: '30', manner: project.camera.kind === '2d' ? 'factor' : 'noStep' },
     ...{ order: [...frameStages], framesPerSecond: 60, layers: [0.5, 0.25] },
     turning: { rate: radians(40), steps: 60, precision: 'float', repair: 1, minutes: 5 },

@@ -4,7 +4,7 @@ import type { MotionState } from './kept';
 
 const kept = ({ tasks }: Project) => tasks.motion as MotionState | undefined;
 
-export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly Try[] } = {
+export const tries: { readonly [guide in 'harbour' | 'chart' | 'quay']: readonly Try[] } = {
   harbour: [
     {
       id: 'motion-moment',
@@ -43,6 +43,26 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
       id: 'motion-chart-snap',
       text: 'Under Whole pixels snap the scroll: what becomes of the seams.',
       done: ({ project }) => project.camera.kind === '2d' && project.camera.snap !== 'none',
+    },
+  ],
+  quay: [
+    {
+      id: 'motion-quay-play',
+      text: 'Play: the camera follows the fisher and stops at the edges of the map.',
+      done: ({ time }) => time > 0,
+    },
+    {
+      id: 'motion-quay-zone',
+      text: 'Drag the corner of the dead zone in the picture: inside it the fisher is not followed.',
+      done: ({ project }) => {
+        const travel = kept(project) && Object.values(kept(project)!.tracks)[0]?.travel;
+        return travel?.kind === 'follow' && travel.deadZone[0] !== 24;
+      },
+    },
+    {
+      id: 'motion-quay-layers',
+      text: 'Under Whole pixels add a layer of factor 0.25: its offset is a quarter of the camera’s way.',
+      done: ({ project }) => kept(project)?.layers.includes(0.25) === true && kept(project)!.layers.length > 2,
     },
   ],
 };

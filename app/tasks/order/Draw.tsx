@@ -92,7 +92,7 @@ export function Draw() {
           value={paint}
           options={[
             flat
-              ? { value: 'depth', label: 'by layers', title: 'As the world has them: what is right' }
+              ? { value: 'depth', label: 'as set', title: 'As bodies of this project cover one another: what is right' }
               : { value: 'depth', label: 'depth buffer', title: 'With a depth buffer: what is right' },
             { value: 'bodies', label: 'bodies', title: 'Whole bodies in this order, without a depth buffer' },
             { value: 'faces', label: 'faces', title: 'Every face for itself in this order, without a depth buffer' },
@@ -158,7 +158,11 @@ export function Draw() {
         </>
       )}
       <div className="rule">
-        The order <em>{counted(order.length, 'body', 'bodies')}, by their feet</em>
+        The order{' '}
+        <em>
+          {counted(order.length, 'body', 'bodies')}
+          {isListed ? '' : ', by their feet'}
+        </em>
       </div>
       <DataList
         name="order"

@@ -17,8 +17,8 @@ export function Sprites() {
   const unused = images.filter(({ id }) => !used.has(id)).length;
   return (
     <>
-      <div className="row wide">
-        <span className="label">Bodies cover one another</span>
+      <div className="row flex-wrap">
+        <span className="label long">Bodies cover one another</span>
         <Choice
           name="Bodies cover one another"
           value={bodyOrder}
@@ -105,13 +105,16 @@ function Sprite({ body }: { body: ProjectBody }) {
             </option>
           ))}
         </select>
+      </div>
+      <div className="row">
+        <span className="label" />
         <button className="plain-button" onClick={() => chooseImageFor(id)}>
-          From a PNG…
+          Another image from a PNG…
         </button>
       </div>
       {image && shape.kind === 'quad' && (
         <div className="row">
-          <span className="label">Pixels per unit</span>
+          <span className="label long">Pixels per unit</span>
           <NumberField
             name="Pixels per unit of the sprite"
             width={110}

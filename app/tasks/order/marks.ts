@@ -1,4 +1,5 @@
 import type { Vec2, Vec3 } from '../../../core/math/vec3';
+import { footOf } from '../../../core/bodies/body';
 import type { ClippedCorner } from '../../../core/order/clip';
 import { vanishingPoint } from '../../../core/order/horizon';
 import { worldTriangles } from '../../../core/order/paint';
@@ -172,6 +173,24 @@ const joined = (parts: readonly Required<Pick<Drawn, 'marks' | 'words'>>[]) => (
   words: parts.flatMap(({ words }) => words),
 });
 
+/** The most feet that are marked. */
+const mostFeet = 300;
+
+/** The feet by which the bodies of a 2D world are sorted. */
+function feetIn(view: PictureView, now: Moment<OrderState>): Mark[] {
+  const marks: Mark[] = [];
+  for (const one of now.placed.values()) {
+    const at = one.body.foot && view.point(footOf(one));
+    if (!at) continue;
+    const [x, y] = at;
+    if (x < 0 || y < 0 || x > view.size.width || y > view.size.height) continue;
+    const d = 'M-7 0H7M0 -4V0';
+    marks.push({ ink: 'foot-halo', x, y, d }, { ink: 'foot', x, y, d });
+    if (marks.length >= 2 * mostFeet) break;
+  }
+  return marks;
+}
+
 /** What Order adds to the pictures. */
 export const marks: Marks<OrderState, Derived> = {
   derive: (now) => {
@@ -222,6 +241,7 @@ export const marks: Marks<OrderState, Derived> = {
         });
       // Pairs of the lists are selected when they are chosen.
       parts.push({ marks: bodyRectangles(view, now, selected), words: [] });
+      if (now.flat && folds['order-sprites'] !== false) parts.push({ marks: feetIn(view, now), words: [] });
       if (!now.flat) {
         if (three && slice.ghosts) parts.push(ghostsIn(view, three));
         if (folds['order-horizon']) parts.push(vanishingIn(view, now));

@@ -47,7 +47,7 @@ export const slice: Slice<OrderState> = {
     frontFace: 'counterClockwise',
     cull: 'none',
     supposed: { mirrored: false, negative: false, yDown: false },
-    key: project.camera.kind === '2d' ? 'layer' : 'ahead',
+    key: project.camera.kind === '3d' ? 'ahead' : project.bodyOrder === 'feet' ? 'worldUp' : 'layer',
     paint: 'depth',
     light: firstLight,
     receiver: firstReceiver(project),

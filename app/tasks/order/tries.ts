@@ -4,7 +4,7 @@ import type { OrderState } from './kept';
 
 const kept = ({ tasks }: Project) => tasks.order as OrderState | undefined;
 
-export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly Try[] } = {
+export const tries: { readonly [guide in 'harbour' | 'chart' | 'quay']: readonly Try[] } = {
   harbour: [
     {
       id: 'order-ghosts',
@@ -38,6 +38,23 @@ export const tries: { readonly harbour: readonly Try[]; readonly chart: readonly
       id: 'order-chart-faces',
       text: 'Paint faces: every triangle goes by its own middle, and what comes out wrong changes.',
       done: ({ project }) => kept(project)?.paint === 'faces',
+    },
+  ],
+  quay: [
+    {
+      id: 'order-quay-list',
+      text: 'Under Sprites and feet let bodies cover one another by list, and play: the fisher walks over the shed.',
+      done: ({ project }) => project.bodyOrder === 'list',
+    },
+    {
+      id: 'order-quay-foot',
+      text: 'Probe the net shed and put its foot at the origin: the fisher is covered too early.',
+      done: ({ project }) => project.bodies.some(({ id, foot }) => id === 'net-shed' && !foot),
+    },
+    {
+      id: 'order-quay-key',
+      text: 'Order by screen y: the list has the row of each foot, and equal rows keep the order of the list.',
+      done: ({ project }) => kept(project)?.key === 'screenHeight',
     },
   ],
 };

@@ -9,7 +9,12 @@ import { Scene } from '../../compose/scene';
 import { drawSoftware } from './softwareRenderer';
 
 /** An image whose texels all differ: red by column, green by row; some are transparent. */
-function image(id: string, width: number, height: number, isClear = (_x: number, _y: number) => false): ImagePixels {
+function image(
+  id: string,
+  width: number,
+  height: number,
+  isClear: (x: number, y: number) => boolean = () => false,
+): ImagePixels {
   const data = new Uint8ClampedArray(4 * width * height);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++)
