@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import { decode, encode } from 'fast-png';
 import { expect, test } from './test';
 import { drawn, near, number, numbers, openBench, picture, type } from './bench';
 
@@ -237,4 +238,45 @@ test('on a flat world: by layers and by height, the ring, and the sheet without 
   await command(page, 'Lay three spars in a ring');
   await choose(page, 'Far to near by', 'layer');
   await expect(page.getByTestId('painted')).toContainText('comes out right', { timeout: 20_000 });
+});
+
+test('sprites: a PNG as a body, its foot and size, the order by feet, and its texels in the picture', async ({
+  page,
+}) => {
+  await openBench(page, '/order');
+  await page.getByRole('button', { name: '2D demo: the quay' }).click();
+  await expect(section(page, 'order-sprites')).toContainText('Fisher');
+  await expect(page.getByRole('region', { name: 'Begin with' })).toHaveCount(0);
+
+  // Magenta, with a clear left half.
+  const data = Uint8Array.from({ length: 4 * 16 * 24 }, (_, i) => [255, 0, 255, i % 64 < 32 ? 0 : 255][i % 4]!);
+  const png = encode({ width: 16, height: 24, data, channels: 4, depth: 8 });
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Add a sprite from a PNG…' }).click();
+  await (await chooser).setFiles({ name: 'crab.png', mimeType: 'image/png', buffer: Buffer.from(png) });
+  await expect(page.getByLabel('Foot y', { exact: true })).toHaveValue('12.00');
+  await expect(page.getByLabel('Pixels per unit of the sprite')).toHaveValue('1.000');
+  await expect(section(page, 'order-sprites')).toContainText('the foot is at 262.00, 202.00');
+
+  await choose(page, 'Bodies cover one another', 'by feet');
+  await drawn(page);
+  const plate = (await page.getByTestId('picture').boundingBox())!;
+  const shot = decode(await page.screenshot({ clip: plate }));
+  const at = (right: number, down: number) => {
+    const [x, y] = [640 + 4 * right, 360 + 4 * down].map((v) => Math.round((v * plate.width) / 1280));
+    return [...shot.data.slice(shot.channels * (y! * shot.width + x!)).slice(0, 3)];
+  };
+  expect(at(6, 6)).toEqual([255, 0, 255]);
+  expect(at(-6, 6)).not.toEqual([255, 0, 255]);
+
+  await type(page, 'Pixels per unit of the sprite', '2');
+  await expect(page.getByLabel('Foot y', { exact: true })).toHaveValue('6.00');
+  await page.getByRole('button', { name: 'At the origin' }).click();
+  await expect(section(page, 'order-sprites')).toContainText('the foot is at 262.00, 190.00');
+
+  // A file that is not a PNG is rejected.
+  const again = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Add a sprite from a PNG…' }).click();
+  await (await again).setFiles({ name: 'crab.png', mimeType: 'image/png', buffer: Buffer.from('not a picture') });
+  await expect(page.getByRole('alert')).toContainText('not a PNG file');
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it, vi } from 'vitest';
 import { saltmarrowChart } from '../../demo/chart';
+import { saltmarrowQuay } from '../../demo/quay';
 import { emptyFlat, emptySpace } from '../../demo/empty';
 import { saltmarrow } from '../../demo/saltmarrow';
 import type { Project } from '../../formats/project';
@@ -32,6 +33,7 @@ const tall = (project: Project): Project => ({
 const projects = {
   harbour: saltmarrow(),
   chart: saltmarrowChart(),
+  quay: saltmarrowQuay(),
   'an upright harbour': tall(saltmarrow()),
   'an empty space': emptySpace('empty'),
   'an empty plane': emptyFlat('empty'),

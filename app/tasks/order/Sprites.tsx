@@ -113,7 +113,7 @@ function Sprite({ body }: { body: ProjectBody }) {
         </button>
       </div>
       {image && shape.kind === 'quad' && (
-        <div className="row">
+        <div className="row flex-wrap">
           <span className="label long">Pixels per unit</span>
           <NumberField
             name="Pixels per unit of the sprite"
