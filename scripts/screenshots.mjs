@@ -33,6 +33,7 @@ async function take(
   await page.goto(`http://127.0.0.1:${port}/${task}`);
   await page.getByRole('heading', { name: 'The Chain' }).waitFor();
   await page.evaluate(() => document.fonts.ready);
+  await page.getByRole('region', { name: 'Begin with' }).getByRole('button', { name: 'Put away' }).click();
   await act(page);
   // Let marks of change fade and the pictures be drawn.
   await page.waitForTimeout(1200);
@@ -68,6 +69,16 @@ const chart = async (page) => {
   await page.waitForTimeout(3000);
 };
 await take('flat-paper', { task: 'frame', act: chart });
+await take('quay', {
+  task: 'order',
+  act: async (page) => {
+    await page.locator('.project-button').click();
+    await page.getByRole('menuitem', { name: /Saltmarrow quay/ }).click();
+    await page.getByRole('button', { name: 'Dismiss' }).waitFor({ state: 'detached' });
+    await open(page, 'Sprites and feet');
+    await page.waitForTimeout(1000);
+  },
+});
 await take('deliver', {
   task: 'deliver',
   act: async (page) => {
@@ -206,18 +217,6 @@ await take('spawn', {
     await page.getByTestId('first').getByText('before it moved').waitFor();
     await open(page, 'The first frame');
     await page.waitForTimeout(1500);
-  },
-});
-await take('spawn-first', {
-  task: 'spawn',
-  act: async (page) => {
-    await open(page, 'Points');
-    await page.getByRole('group', { name: 'Method' }).getByRole('button', { name: 'circle' }).click();
-    await page.getByTestId('points').getByText('pop into view').waitFor();
-    await page.waitForTimeout(3000);
-    await open(page, 'The first frame');
-    await page.getByTestId('first').getByText('before it moved').waitFor();
-    await open(page, 'Points');
   },
 });
 await take('camera-explained', {

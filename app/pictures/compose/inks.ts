@@ -128,7 +128,6 @@ const table = {
   'fault-dot': { fill: 'verm' },
   region: { fill: 'teal', opacity: 0.14 },
   'region-edge': line('teal', 1.25),
-  'foot-halo': line('plate', 4),
   foot: line('plum', 1.75),
   path: line('brass', 1, { dash: [6, 3] }),
   'path-key': line('brass', 1.25, { fill: 'plate' }),

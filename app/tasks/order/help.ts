@@ -48,7 +48,14 @@ const flat: readonly Passage[] = [
     ...draw,
     title: 'Draw order on a flat world',
     text: [
-      'Later bodies of the list lie over earlier ones: that is the layer order, and what is right here. By world y or screen y what stands higher is farther and painted first, as a picture seen from the south wants it; the pixels at which that shows another body than the layers do are hatched and counted.',
+      'Bodies of a 2D project cover one another by the list, later ones over earlier ones, or by their feet, lower ones over higher ones. Sorted by world y or screen y, higher feet are farther and painted first. Pixels that then show another body than the project does are hatched and counted.',
+    ],
+  },
+  {
+    title: 'Sprites and feet',
+    text: [
+      'The foot is the point by which a body is sorted, in its own space. A tall sprite stands on the middle of its lower edge. Without a foot, its origin counts.',
+      'A PNG becomes a sprite by file, drop or paste. It is kept in the project. Pixels per unit sets its size in the world; one texel of a tile to a pixel of the image is the start. Clear texels count for picking.',
     ],
   },
 ];

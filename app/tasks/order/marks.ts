@@ -185,7 +185,7 @@ function feetIn(view: PictureView, now: Moment<OrderState>): Mark[] {
     const [x, y] = at;
     if (x < 0 || y < 0 || x > view.size.width || y > view.size.height) continue;
     const d = 'M-7 0H7M0 -4V0';
-    marks.push({ ink: 'foot-halo', x, y, d }, { ink: 'foot', x, y, d });
+    marks.push({ ink: 'probe-halo', x, y, d }, { ink: 'foot', x, y, d });
     if (marks.length >= 2 * mostFeet) break;
   }
   return marks;
