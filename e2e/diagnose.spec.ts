@@ -156,4 +156,13 @@ test('a 2D camera: a matrix with y flipped and a point, its reading corrected, a
   await expect(page.getByTestId('read-left')).toHaveText('Read: 1 point.');
   await field(page).fill('4.8 0 702.4\n0 -4.8 189.6');
   await verdict(page).toContainText('These are the camera’s numbers');
+
+  // By themselves: a world with y down, and its camera is taken into the project.
+  await field(page).fill('9.6 0 100\n0 9.6 200');
+  await open(page, 'Alone');
+  await expect(page.getByTestId('alone')).toContainText('a 2D camera’s');
+  await expect(cells(page, 'conventions').first()).toContainText('−y');
+  await page.getByRole('button', { name: 'Take the conventions' }).click();
+  await page.getByRole('button', { name: 'Take the camera' }).click();
+  await verdict(page).toContainText('These are the camera’s numbers');
 });

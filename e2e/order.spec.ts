@@ -236,7 +236,7 @@ test('on a flat world: by layers and by height, the ring, and the sheet without 
   expect(shown[0]).toBe('Net shed');
   expect(order[0]).toBe('shed');
   await command(page, 'Lay three spars in a ring');
-  await choose(page, 'Far to near by', 'layer');
+  await choose(page, 'Far to near by', 'list');
   await expect(page.getByTestId('painted')).toContainText('comes out right', { timeout: 20_000 });
 });
 

@@ -1,7 +1,7 @@
 import type { Conventions } from '../core/conventions/conventions';
 import type { AnswerOf } from '../core/compute/operations';
 import type { FaultName, GivenName } from '../core/diagnose/faults';
-import type { RequestCamera } from '../core/request/cameraSchema';
+import type { RequestCamera, RequestCamera2d } from '../core/request/cameraSchema';
 
 /* Answers of `diagnose` and `identify`, in the request's conventions (`docs/compute.md`). */
 
@@ -41,4 +41,8 @@ type OpenAnswer = IdentifyAnswer['open'][number];
 export type Identified = Omit<IdentifyAnswer, 'candidates' | 'open'> & {
   readonly candidates: readonly CandidateSaid[];
   readonly open: readonly (Omit<OpenAnswer, 'name'> & { readonly name: Exclude<OpenAnswer['name'], 'anchor'> })[];
+};
+/** The answer for the numbers of a 2D camera. */
+export type Identified2d = Pick<IdentifyAnswer, 'open'> & {
+  readonly candidates: readonly { readonly conventions: Conventions; readonly camera: RequestCamera2d }[];
 };

@@ -1,3 +1,4 @@
+import type { RequestCamera2d } from '../../core/request/cameraSchema';
 import { degrees, tidyDegrees } from '../../core/math/angle';
 import { frameFov, frameOf, pictureShape, type CameraFrame } from '../../core/camera/frame';
 import { anglesOfBasis } from '../../core/camera/orientation';
@@ -102,6 +103,12 @@ export function addReadCamera(frame: CameraFrame, name: string): void {
             ...{ far: far === null ? null : tidy(far), ...shaped },
           },
   });
+  say(`Added the camera ${name}, and looks through it. Undo takes it out again.`);
+}
+
+/** Adds a 2D camera that was read from numbers, in the axes and units of projects, under a name. */
+export function addReadCamera2d(camera: RequestCamera2d, name: string): void {
+  addCamera(`add the camera ${name}`, { ...camera, ...named(currentProject(), name) });
   say(`Added the camera ${name}, and looks through it. Undo takes it out again.`);
 }
 

@@ -2,6 +2,7 @@ import type { RequestCamera } from '../../../core/request/cameraSchema';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { figure, counted } from '../../ui/figures';
 import type { CandidateSaid, Identified } from '../../../formats/diagnosisAnswers';
+import { Alone2d } from './Alone2d';
 import { change, takeCamera, takeConventions } from './edits';
 import { useFound } from './found';
 import { supported, supportedAll } from './words';
@@ -56,6 +57,7 @@ function Open({ open }: Pick<Identified, 'open'>) {
 /** The conventions under which the numbers are a proper camera, without one that is meant. */
 export function Alone() {
   const { now, found } = useFound();
+  if (now.flat) return <Alone2d />;
   const identified = found?.identified;
   if (!identified)
     return (
@@ -118,10 +120,8 @@ export function Alone() {
         </button>
         <button
           className="plain-button"
-          disabled={!whole || now.flat}
-          title={
-            now.flat ? 'A flat world has no camera in space' : whole ? '' : 'These numbers hold only a part of a camera'
-          }
+          disabled={!whole}
+          title={whole ? '' : 'These numbers hold only a part of a camera'}
           onClick={() => takeCamera(whole!, conventions, 'From the log')}
         >
           Take the camera

@@ -1,11 +1,12 @@
 import { readCamera } from '../../../core/request/readCamera';
-import type { RequestCamera } from '../../../core/request/cameraSchema';
+import type { RequestCamera, RequestCamera2d } from '../../../core/request/cameraSchema';
+import { reexpressCamera2d } from '../../../core/request/write';
 import type { Draft } from 'immer';
 import { codecOf } from '../../../core/conventions/codec';
-import type { Conventions } from '../../../core/conventions/conventions';
+import { defaultConventions, type Conventions } from '../../../core/conventions/conventions';
 import { frameOf } from '../../../core/camera/frame';
 import { coreViewport } from '../../../formats/camera';
-import { addReadCamera } from '../../edits/addedCameras';
+import { addReadCamera, addReadCamera2d } from '../../edits/addedCameras';
 import { setConventions } from '../../edits/actions';
 import { currentProject } from '../../state/document';
 import { editSlice } from '../../state/slices';
@@ -47,6 +48,12 @@ export function takeCamera(camera: RequestCamera, conventions: Conventions, name
   const made = read.ok ? frameOf(read.value, coreViewport(currentProject())) : read;
   if (!made.ok) return complain('The camera could not be taken, and nothing has changed.', made.problems);
   addReadCamera(made.value, name);
+}
+
+/** Adds a 2D camera of some conventions to the project. */
+export function takeCamera2d(camera: RequestCamera2d, conventions: Conventions, name: string): void {
+  const viewport = coreViewport(currentProject());
+  addReadCamera2d(reexpressCamera2d(camera, viewport, codecOf(conventions), codecOf(defaultConventions)), name);
 }
 
 /** Takes conventions into the project: the camera stays where it is, and its numbers change. */

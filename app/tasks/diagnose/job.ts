@@ -1,7 +1,7 @@
 import { compute } from '../../../core/compute/compute';
 import type { Problem } from '../../../core/reasons';
 import type { JobModule, JobSpec } from '../../state/jobs';
-import type { Diagnosed, Diagnosed2d, Identified } from '../../../formats/diagnosisAnswers';
+import type { Diagnosed, Diagnosed2d, Identified, Identified2d } from '../../../formats/diagnosisAnswers';
 import { readPasted } from '../../../formats/pasted';
 import type { Asked } from './asked';
 import { askedNow, longText, type LongReading } from './reading';
@@ -14,6 +14,7 @@ export interface Found {
   /** The answer for a 2D camera. */
   readonly diagnosed2d: Diagnosed2d | null;
   readonly identified: Identified | null;
+  readonly identified2d: Identified2d | null;
   readonly problems: readonly Problem[];
   readonly milliseconds: number;
 }
@@ -25,20 +26,21 @@ const found: JobSpec<DiagnoseState, Asked, Found> = {
     const start = performance.now();
     const answered = compute(request);
     const milliseconds = performance.now() - start;
-    if (!answered.ok) return { mark, diagnosed: null, diagnosed2d: null, identified: null, problems: answered.problem.errors, milliseconds }; // prettier-ignore
+    const none = { diagnosed: null, diagnosed2d: null, identified: null, identified2d: null, problems: [] };
+    if (!answered.ok) return { mark, ...none, problems: answered.problem.errors, milliseconds };
     const of = (op: string): unknown => answered.response.results.find((one) => one.op === op) ?? null;
-    const identified = of('identify') as Identified | null;
-    const answer = of('diagnose');
-    const is2d = 'kind' in (request.camera ?? {});
-    const diagnosed = is2d ? null : (answer as Diagnosed | null);
-    return {
-      mark,
-      diagnosed,
-      diagnosed2d: is2d ? (answer as Diagnosed2d) : null,
-      identified,
-      problems: [],
-      milliseconds,
-    };
+    const [diagnosed, identified] = [of('diagnose'), of('identify')];
+    return 'kind' in (request.camera ?? {})
+      ? {
+          ...{ mark, ...none, milliseconds },
+          diagnosed2d: diagnosed as Diagnosed2d | null,
+          identified2d: identified as Identified2d | null,
+        }
+      : {
+          ...{ mark, ...none, milliseconds },
+          diagnosed: diagnosed as Diagnosed | null,
+          identified: identified as Identified | null,
+        };
   },
 };
 

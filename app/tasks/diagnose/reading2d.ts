@@ -40,7 +40,8 @@ const askedFor = memo(
     };
     const request = {
       ...{ astrolabe: 1, conventions: e.conventions, viewport },
-      ...{ camera: JSON.parse(mark) as RequestCamera2d, queries: [query] as unknown as Query[] },
+      ...{ camera: JSON.parse(mark) as RequestCamera2d },
+      queries: [query, { id: 'by themselves', op: 'identify', given, digits }] as unknown as Query[],
     } as Asked['request'];
     return { mark: JSON.stringify(request), request };
   },
