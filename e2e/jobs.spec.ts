@@ -58,7 +58,7 @@ async function begin(page: Page, path: string, project: 'harbour' | 'chart' | 'e
       await page.getByRole('menuitem', { name: /All projects/ }).click();
       await page.getByRole('button', { name: 'New 2D project, y down' }).click();
     }
-    await expect(page.getByRole('button', { name: project === 'chart' ? 'Saltmarrow chart' : /^New flat/ })).toBeVisible(); // prettier-ignore
+    await expect(page.getByRole('button', { name: project === 'chart' ? 'Saltmarrow chart' : /^New 2D/ })).toBeVisible(); // prettier-ignore
     await drawn(page);
   }
   return new Steps(page);

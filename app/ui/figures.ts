@@ -21,7 +21,8 @@ export function figure(value: number, decimals = 4): string {
 export const plain = (value: number): string => String(value === 0 ? 0 : value);
 
 /** A number as it is edited: short where it is short, at most nine significant digits otherwise. */
-export const editable = (value: number): string => plain(Number(value.toPrecision(9)));
+export const editable = (value: number): string =>
+  Number.isFinite(value) ? plain(Number(value.toPrecision(9))) : value > 0 ? '∞' : '−∞';
 
 /** A share of 1 for the eye: to two figures, so that a little is never shown as nothing. */
 export function percent(share: number): string {

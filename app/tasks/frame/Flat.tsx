@@ -115,6 +115,7 @@ export function ZoomAndTurn() {
       <Line label="Zoom">
         <Number6
           name="Zoom"
+          width={148}
           source="zoom lens"
           value={zoom}
           step={0.1}

@@ -13,8 +13,8 @@ export const Line = ({ label, children }: { label: string; children: ReactNode }
 );
 
 /** A number of the camera, six digits shown, and what stands behind it. */
-export const Number6 = ({ unit, ...props }: NumberInputProps & { unit?: string }) => (
-  <NumberField width={104} unit={unit} shown={(v) => editable(Number(v.toPrecision(6)))} {...props} />
+export const Number6 = ({ unit, width = 104, ...props }: NumberInputProps & { unit?: string; width?: number }) => (
+  <NumberField width={width} unit={unit} shown={(v) => editable(Number(v.toPrecision(6)))} {...props} />
 );
 
 /** Three coordinates by their letters. */
