@@ -29,9 +29,18 @@ interface Inside {
 /** How many threads were started in place of lost ones. */
 const threadsOf = (pool: ComputePool) => (pool as unknown as Inside).quick.threads;
 
+/** Times that no machine exceeds, and no giving way: answers do not depend on the machine's speed and load. */
+const patient: PoolOptions = {
+  seconds: 60,
+  waitingSeconds: 60,
+  takingSeconds: 60,
+  quickMilliseconds: 60_000,
+  niceness: 0,
+};
+
 let pools: ComputePool[] = [];
 const poolOf = (options?: PoolOptions): ComputePool => {
-  const pool = new ComputePool(options);
+  const pool = new ComputePool({ ...patient, ...options });
   pools.push(pool);
   return pool;
 };

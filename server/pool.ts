@@ -31,6 +31,10 @@ export interface PoolOptions {
   readonly waitingSeconds?: number;
   /** For the whole of an answer to be taken. */
   readonly takingSeconds?: number;
+  /** Milliseconds after which a quick thread hands a request over. */
+  readonly quickMilliseconds?: number;
+  /** How far the threads of large requests give way to other work on the machine: 0 to 19. */
+  readonly niceness?: number;
 }
 
 interface Job {
@@ -54,7 +58,7 @@ const largeBody = 256 * 1024;
 const quickCost = 40_000;
 /** How many requests, and how many bytes of them, one of its threads takes at once. */
 const batch = { count: 16, bytes: 32 * 1024 };
-/** Milliseconds after which it has misjudged a request, which then goes to the other lane. */
+/** Milliseconds after which a quick thread has misjudged a request, which then goes to the other threads. */
 const quickTime = 400;
 
 /** Milliseconds after which a thread that has nothing to do is let go. */
@@ -396,12 +400,14 @@ export class ComputePool {
     threads,
     waitingSeconds: waiting = serverLimits.waitingSeconds,
     takingSeconds: taking = serverLimits.takingSeconds,
+    quickMilliseconds = quickTime,
+    niceness = 15,
   }: PoolOptions = {}) {
     const times = { waiting, taking };
     const milliseconds = seconds * 1000;
     const many = threads ?? Math.max(8, availableParallelism());
-    this.heavy = new Lane(many, Infinity, { nice: 15, memory, milliseconds }, times, null);
-    this.quick = new Lane(2, quickCost, { nice: 0, memory: 256, milliseconds: quickTime }, times, this.heavy);
+    this.heavy = new Lane(many, Infinity, { nice: niceness, memory, milliseconds }, times, null);
+    this.quick = new Lane(2, quickCost, { nice: 0, memory: 256, milliseconds: quickMilliseconds }, times, this.heavy);
   }
 
   /** Answers a request, wherever it is computed. */

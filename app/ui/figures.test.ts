@@ -45,6 +45,7 @@ describe('numbers for the eye', () => {
       '0 bodies',
       '1,234 bodies',
     ]);
+    expect([Infinity, -Infinity].map(editable)).toEqual(['∞', '−∞']);
     expect(editable(-0)).toBe('0');
   });
 });
