@@ -16,6 +16,7 @@ const port = 4795;
 const server = spawn('node', [at('bin/astrolabe.js'), 'serve', '--port', String(port)], {
   stdio: ['ignore', 'pipe', 'inherit'],
 });
+process.on('exit', () => server.kill());
 await new Promise((ready) => server.stdout.once('data', ready));
 mkdirSync(at('docs/screenshots'), { recursive: true });
 const browser = await chromium.launch(launchOptions);
@@ -125,7 +126,7 @@ await take('projects', {
     await page.keyboard.press('Enter');
     await page.locator('.project-button').click();
     await page.getByRole('menuitem', { name: /All projects/ }).click();
-    await page.getByRole('button', { name: 'Saltmarrow chart' }).click();
+    await page.getByRole('button', { name: '2D demo: the chart' }).click();
     await page.getByRole('region', { name: 'Focus and anchor' }).waitFor();
     await page.locator('.project-button').click();
     await page.getByRole('menuitem', { name: /All projects/ }).click();
