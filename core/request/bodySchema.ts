@@ -18,7 +18,9 @@ export const bodySchema = z.object({
   parent: z.string().optional(),
   castsShadow: z.boolean().optional(),
   foot: input
-    .point('The point by which `drawOrder` sorts the body, in its own space: the foot of a sprite. The origin if absent')
+    .point(
+      'The point by which `drawOrder` sorts the body, in its own space: the foot of a sprite. The origin if absent',
+    )
     .optional(),
 });
 /** A body as a request writes it. */
