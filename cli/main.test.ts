@@ -214,6 +214,36 @@ int main() {
     expect(full.stderr).toMatch(/^The answer could not be written: .*\.\n$/);
   });
 
+  it('ends with 1 under --strict when a query has an error, and writes the answer all the same', () => {
+    const { queries, ...rest } = request(1);
+    const flat = { kind: '2d', focus: [0, 0], anchor: [10, 5], zoom: 1, rotation: 0, snap: 'none' };
+    const bad = file('bad.json', JSON.stringify({ ...rest, camera: flat, queries: [{ id: 'h', op: 'horizon' }] }));
+    const good = file('good.json', JSON.stringify({ ...rest, queries }));
+    expect(run('compute', bad).status).toBe(0);
+    const strict = run('compute', bad, '--strict');
+    expect(strict.status).toBe(1);
+    expect(JSON.parse(strict.stdout)).toMatchObject({ results: [{ error: { code: 'notIn2d' } }] });
+    expect(run('compute', good, '--strict').status).toBe(0);
+  });
+
+  it('writes answers and vectors to files as to standard output', () => {
+    const given = file('out.json', JSON.stringify(request(20)));
+    for (const args of [
+      ['compute', given],
+      ['vectors', given, '--csv'],
+    ]) {
+      const path = join(folder, 'new folder', `${args[0]}.txt`);
+      const written = run(...args, '--out', path);
+      expect([written.status, written.stdout]).toEqual([0, '']);
+      expect(readFileSync(path, 'utf8')).toBe(run(...args).stdout);
+    }
+    const blocked = run('compute', given, '--out', join(given, 'below a file.json'));
+    expect(blocked.status).toBe(1);
+    expect(blocked.stderr).toMatch(/cannot be written to/);
+    const ending = run('report', given, '--out', 'a.pdf');
+    expect(ending.stderr).toContain('“a.pdf” does not end in .html or .htm');
+  });
+
   it('ends with 2 for a wrong command line, and with 0 for help and the version', () => {
     for (const args of [
       [],
@@ -224,6 +254,8 @@ int main() {
       ['vectors', 'a', '--count', '0'],
       ['code', 'a', '--language', 'x'],
       ['serve', '--port', 'x'],
+      ['gltf', 'a', '--out', 'a.obj'],
+      ['report', 'a', '--out', 'a.pdf'],
     ])
       // prettier-ignore
       expect(run(...args).status, args.join(' ')).toBe(args.length ? 2 : 0);

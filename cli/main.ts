@@ -1,6 +1,7 @@
 import { writeJson } from '../core/compute/json';
-import { createReadStream, mkdirSync, writeFileSync } from 'node:fs';
+import { createReadStream, createWriteStream, mkdirSync, writeFileSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
+import type { Writable } from 'node:stream';
 import { Command, InvalidArgumentError } from 'commander';
 import { computeLazily } from '../core/compute/compute';
 import { problemDocument } from '../core/compute/readRequest';
@@ -38,10 +39,10 @@ function* both<T>(...lists: Iterable<T>[]): Generator<T> {
   for (const list of lists) yield* list;
 }
 
-/** Writes pieces no faster than they are taken. Ends the program where nobody takes them. */
-async function write(to: NodeJS.WriteStream, pieces: Iterable<string>): Promise<void> {
+/** Writes pieces no faster than they are taken. Ends the program where they cannot be written. */
+async function write(to: Writable, pieces: Iterable<string>): Promise<void> {
   const failed = (error: NodeJS.ErrnoException): never => {
-    // Whoever reads may stop when it has enough.
+    // A reader may close the pipe when it has enough.
     if (error.code === 'EPIPE') process.exit(process.exitCode === 2 ? 2 : 1);
     process.stderr.write(`The answer could not be written: ${error.message}.\n`);
     process.exit(1);
@@ -60,6 +61,28 @@ async function write(to: NodeJS.WriteStream, pieces: Iterable<string>): Promise<
   }
   await flush();
 }
+
+/** Writes pieces to a file, or to standard output without one. Ends the program where they cannot be written. */
+async function output(out: string | undefined, pieces: Iterable<string>): Promise<void> {
+  if (out === undefined) return write(process.stdout, pieces);
+  try {
+    mkdirSync(dirname(out), { recursive: true });
+  } catch (error) {
+    process.stderr.write(`${out} cannot be written to: ${(error as Error).message}.\n`);
+    process.exit(1);
+  }
+  const stream = createWriteStream(out);
+  await write(stream, pieces);
+  await new Promise<void>((done) => stream.end(done));
+}
+
+/** Rejects the name of an output file without one of the endings, as a wrong command line. */
+const withEnding =
+  (...endings: readonly string[]) =>
+  (path: string): string => {
+    if (endings.some((ending) => path.toLowerCase().endsWith(ending))) return path;
+    throw new InvalidArgumentError(`“${path}” does not end in ${endings.join(' or ')}. Give it this ending.`);
+  };
 
 /** Writes files; where one cannot be, that is said. Whether all are written. */
 async function saved(files: Readonly<Record<string, string | Uint8Array>>): Promise<boolean> {
@@ -110,7 +133,9 @@ program
   .description('answer a compute request (docs/compute.md) on standard output')
   .argument('<file>', 'the request as JSON, or - for standard input')
   .option('--compact', 'one line instead of indented JSON')
-  .action(async (file: string, { compact }: { compact?: boolean }) => {
+  .option('--strict', 'exit with 1 when a query has an error')
+  .option('--out <file>', 'where the answer goes; standard output if absent')
+  .action(async (file: string, { compact, strict, out }: { compact?: boolean; strict?: boolean; out?: string }) => {
     const indent = compact ? 0 : 2;
     const given = await readJson(file, indent);
     if (!given) return;
@@ -118,8 +143,9 @@ program
     const answered = computeLazily(given.value);
     given.value = null;
     if (!answered.ok) return void (await refuse(answered.problem, indent));
-    await write(process.stdout, both(writeJson(answered.response, indent), ['\n']));
-    process.exitCode = 0;
+    const failed = answered.response.results.filter((result) => 'error' in result);
+    await output(out, both(writeJson(answered.response, indent), ['\n']));
+    process.exitCode = strict && failed.length ? 1 : 0;
   });
 
 const choiceOf =
@@ -199,14 +225,15 @@ program
   .option('--seed <number>', 'another seed, other points', whole, 1)
   .option('--parts <list>', `of what an engine has: all, or of ${codeParts.join(',')}`, partsOf, [...codeParts])
   .option('--csv', 'as a table instead of JSON, to be read by a harness')
-  .action(async (file: string, { count, seed, parts, csv }: { count: number; seed: number; parts: CodePart[]; csv?: boolean }) => {
+  .option('--out <file>', 'where the vectors go; standard output if absent')
+  .action(async (file: string, { count, seed, parts, csv, out }: { count: number; seed: number; parts: CodePart[]; csv?: boolean; out?: string }) => {
     const given = await readJson(file);
     if (!given) return;
     const made = vectorsOf(given.value, count, seed);
     if (!made.ok) return void (await refuse(made.problem));
     await writeMissingParts(parts, is2dVectors(made.vectors));
     const vectors = vectorsOfParts(made.vectors, parts);
-    await write(process.stdout, [csv ? vectorsTable(vectors) : `${JSON.stringify(vectors, null, 1)}\n`]);
+    await output(out, [csv ? vectorsTable(vectors) : `${JSON.stringify(vectors, null, 1)}\n`]);
     process.exitCode = 0;
   }); // prettier-ignore
 
@@ -279,7 +306,7 @@ program
   .command('report')
   .description('write one page of HTML: pictures, numbers, working, test vectors and code of a set-up')
   .argument('<request>', 'a compute request with the camera and its conventions, or - for standard input')
-  .requiredOption('--out <file>', 'the page')
+  .requiredOption('--out <file>', 'the page, an .html', withEnding('.html', '.htm'))
   .option('--title <text>', 'what it is called')
   .option('--language <name>', 'of the code in it', languageChoice, 'C++')
   .action(async (file: string, { out, title, language }: { out: string; title?: string; language: string }) => {
@@ -337,7 +364,7 @@ program
   .command('gltf')
   .description('write the camera, the bodies and the way of its first track as glTF 2.0')
   .argument('<request>', 'a compute request with the camera and its conventions, or - for standard input')
-  .requiredOption('--out <file>', 'a .glb, or a .gltf that holds its buffers in itself')
+  .requiredOption('--out <file>', 'a .glb, or a .gltf that contains its buffers', withEnding('.glb', '.gltf'))
   .action(async (file: string, { out }: { out: string }) => {
     const given = await readJson(file);
     if (!given) return;
@@ -354,7 +381,8 @@ program
   .description('write what a .glb or .gltf holds as a compute request: its first camera, its bodies')
   .argument('<file>', 'the glTF, or - for standard input')
   .option('--conventions <request>', 'a compute request in whose conventions it is written')
-  .action(async (file: string, { conventions }: { conventions?: string }) => {
+  .option('--out <file>', 'where the request goes; standard output if absent')
+  .action(async (file: string, { conventions, out }: { conventions?: string; out?: string }) => {
     const like = conventions ? await readJson(conventions) : { value: {} };
     if (!like) return;
     let bytes: Uint8Array;
@@ -367,7 +395,7 @@ program
     const made = await requestOfGltf(bytes, basename(file), like.value);
     if (!made.ok) return void (await refuse(made.problem));
     for (const one of made.said) process.stderr.write(`${one}\n`);
-    await write(process.stdout, [JSON.stringify(made.request, null, 2), '\n']);
+    await output(out, [JSON.stringify(made.request, null, 2), '\n']);
     process.exitCode = 0;
   });
 

@@ -32,7 +32,9 @@ const imageById = new Map(quayImages.map((image) => [image.id as string, image])
 function sprite(id: string, name: string, image: ImageId, [x, y]: readonly [number, number]): BodyInput {
   const { width, height } = imageById.get(image)!;
   return {
-    ...{ id, name, image },
+    id,
+    name,
+    image,
     shape: { kind: 'quad', size: [width, height] },
     position: [x, height / 2 - y, 0],
     foot: [0, -height / 2, 0],

@@ -10,7 +10,11 @@ import { readProject } from './project';
 const pngOf = (width: number, height: number): Uint8Array =>
   encode({ width, height, data: new Uint8Array(4 * width * height), channels: 4, depth: 8 });
 const image = (id: string, width = 2, height = 3): ProjectImage => ({
-  ...{ id, name: id, width, height, png: base64Of(pngOf(width, height)) },
+  id,
+  name: id,
+  width,
+  height,
+  png: base64Of(pngOf(width, height)),
 });
 
 describe('PNG files', () => {

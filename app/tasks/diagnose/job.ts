@@ -32,12 +32,16 @@ const found: JobSpec<DiagnoseState, Asked, Found> = {
     const [diagnosed, identified] = [of('diagnose'), of('identify')];
     return 'kind' in (request.camera ?? {})
       ? {
-          ...{ mark, ...none, milliseconds },
+          ...none,
+          mark,
+          milliseconds,
           diagnosed2d: diagnosed as Diagnosed2d | null,
           identified2d: identified as Identified2d | null,
         }
       : {
-          ...{ mark, ...none, milliseconds },
+          ...none,
+          mark,
+          milliseconds,
           diagnosed: diagnosed as Diagnosed | null,
           identified: identified as Identified | null,
         };

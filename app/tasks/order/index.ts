@@ -1,3 +1,4 @@
+import { isPng } from '../../../formats/images';
 import { OrderSheet } from './Sheet';
 import type { Vec3 } from '../../../core/math/vec3';
 import type { HandleSpec } from '../../pictures/page/handles';
@@ -6,7 +7,7 @@ import { change, followFirst, followHit, layRing, toggleGhosts } from './edits';
 import { finds } from './finds';
 import { help } from './help';
 import type { OrderState } from './kept';
-import { addSprite, chooseSprite, isPng } from './sprites';
+import { addSprite, chooseSprite } from './sprites';
 import { saveThree, Three } from './Three';
 import { tries } from './tries';
 

@@ -1,5 +1,5 @@
 import { base64Of } from '../../../formats/base64';
-import { imageProblems, isPng, pngSize, type ProjectImage } from '../../../formats/images';
+import { imageProblems, pngSize, type ProjectImage } from '../../../formats/images';
 import { tileSide, type ProjectBody } from '../../../formats/project';
 import { probeBody } from '../../edits/actions';
 import { bringIn } from '../../edits/bodies';
@@ -27,7 +27,10 @@ function readImage(name: string, bytes: Uint8Array): ProjectImage | null {
   };
   if (!size) return rejected('It is not a PNG file, or it is cut off. Export it as PNG again.');
   const image = {
-    ...{ id: newId(), name: name.replace(/\.png$/i, ''), width: size[0], height: size[1] },
+    id: newId(),
+    name: name.replace(/\.png$/i, ''),
+    width: size[0],
+    height: size[1],
     png: base64Of(bytes),
   };
   const [problem] = imageProblems([...currentProject().images, image]);
@@ -45,9 +48,19 @@ export function addSprite(name: string, bytes: Uint8Array): void {
   if (!image) return;
   const side = texelSide();
   const body: ProjectBody = {
-    ...{ id: image.name, name: image.name, image: image.id, tone: 'stone', parent: null, motion: null },
-    ...{ shape: { kind: 'quad', size: [image.width * side, image.height * side] }, castsShadow: true, fixed: false },
-    ...{ position: [frame.eye[0], frame.eye[1], 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1], handle: [0, 0, 0] },
+    id: image.name,
+    name: image.name,
+    shape: { kind: 'quad', size: [image.width * side, image.height * side] },
+    position: [frame.eye[0], frame.eye[1], 0],
+    rotation: [0, 0, 0, 1],
+    scale: [1, 1, 1],
+    parent: null,
+    castsShadow: true,
+    tone: 'stone',
+    fixed: false,
+    handle: [0, 0, 0],
+    motion: null,
+    image: image.id,
     foot: [0, (-image.height * side) / 2, 0],
   };
   const gesture = `sprite ${image.id}`;
@@ -152,5 +165,3 @@ export function removeUnusedImages(): void {
     draft.images = draft.images.filter(({ id }) => used.has(id));
   });
 }
-
-export { isPng };

@@ -5,6 +5,7 @@ import type { Project } from '../../../../formats/project';
 import { momentOf } from '../../../state/moment';
 import { packImages, type ImagePixels } from '../../compose/imageAtlas';
 import { palettes } from '../../compose/palette';
+import type { Picture } from '../../compose/picture';
 import { Scene } from '../../compose/scene';
 import { drawSoftware } from './softwareRenderer';
 
@@ -27,18 +28,19 @@ function draw(project: Project, images: readonly ImagePixels[]) {
   const { roots, poses, frame, flat, sceneBounds } = momentOf(project, 0);
   const scene = new Scene();
   scene.take(project.bodies, roots, sceneBounds.centre, flat, null, packImages(images));
-  const picture = {
-    ...{
-      name: 'camera',
-      style: 'main' as const,
-      frame,
-      poses,
-      ground: null,
-      emphasis: null,
-      light: [0, 0, 1] as const,
-    },
-    ...{ layers: [], tints: null, painting: null, flat: { tiles: project.tiles, step: scene.step } },
+  const picture: Picture = {
+    name: 'camera',
+    style: 'main',
     rect: { x: 0, y: 0, width: 64, height: 48 },
+    frame,
+    poses,
+    ground: null,
+    emphasis: null,
+    light: [0, 0, 1],
+    layers: [],
+    tints: null,
+    painting: null,
+    flat: { tiles: project.tiles, step: scene.step },
   };
   const drawn = drawSoftware(scene, { gridStep: 1 }, [picture], palettes.paper, { width: 64, height: 48 }, 1);
   return (x: number, y: number) => [...drawn.data.slice(4 * (y * 64 + x), 4 * (y * 64 + x) + 3)];
@@ -49,11 +51,29 @@ const base: Project = {
   viewport: { width: 64, height: 48, devicePixelRatio: 1 },
 };
 const sprite = (id: string, position: [number, number, number], size: [number, number]): Project['bodies'][number] => ({
-  ...{ id, name: id, shape: { kind: 'quad', size }, position, rotation: [0, 0, 0, 1], scale: [1, 1, 1], parent: null },
-  ...{ castsShadow: true, tone: 'stone', fixed: false, handle: [0, 0, 0], motion: null, image: id },
+  id,
+  name: id,
+  shape: { kind: 'quad', size },
+  position,
+  rotation: [0, 0, 0, 1],
+  scale: [1, 1, 1],
+  parent: null,
+  castsShadow: true,
+  tone: 'stone',
+  fixed: false,
+  handle: [0, 0, 0],
+  motion: null,
+  image: id,
 });
 const camera = (zoom: number): Project['camera'] => ({
-  ...{ kind: '2d', id: 'camera', name: 'Camera', focus: [0, 0], anchor: [0, 0], zoom, rotation: 0, snap: 'none' },
+  kind: '2d',
+  id: 'camera',
+  name: 'Camera',
+  focus: [0, 0],
+  anchor: [0, 0],
+  zoom,
+  rotation: 0,
+  snap: 'none',
 });
 
 describe('sprites', () => {
@@ -85,6 +105,16 @@ describe('sprites', () => {
     expect(at(9, 1)).toEqual([30, 10, 77]);
     // The lower left quarter of the upper sprite is clear: texel (0, 3) of the lower one.
     expect(at(1, 13)).toEqual([10, 70, 77]);
+  });
+
+  it('cover one another by the list, or by their feet where the project says so', () => {
+    const upper = { ...sprite('a', [2, -2, 0], [4, 4]), foot: [0, -4, 0] as [number, number, number] };
+    const bodies = [upper, sprite('b', [2, -2, 0], [4, 4])];
+    const images = [image('a', 4, 4), image('b', 2, 2)];
+    const project = { ...base, camera: camera(4), bodies };
+    // The middle of the right half: texel (1, 0) of b, texel (2, 1) of a.
+    expect(draw(project, images)(9, 5)).toEqual([30, 10, 77]);
+    expect(draw({ ...project, bodyOrder: 'feet' }, images)(9, 5)).toEqual([50, 30, 77]);
   });
 
   it('draw tiles with images by their values, and leave others to the tones of their bands', () => {
