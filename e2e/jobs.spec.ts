@@ -58,7 +58,7 @@ async function begin(page: Page, path: string, project: 'harbour' | 'chart' | 'e
       await page.getByRole('menuitem', { name: /All projects/ }).click();
       await page.getByRole('button', { name: 'New 2D project, y down' }).click();
     }
-    await expect(page.getByRole('button', { name: project === 'chart' ? 'Saltmarrow chart' : /^New 2D/ })).toBeVisible(); // prettier-ignore
+    await expect(page.getByRole('button', { name: project === 'chart' ? 'Saltmarrow chart' : 'New 2D project', exact: true })).toBeVisible(); // prettier-ignore
     await drawn(page);
   }
   return new Steps(page);
@@ -244,7 +244,10 @@ test('H: world to screen in scalars, as code; behind the eye, where its marker b
 test('I: the perspective factor, played with by dragging its numbers', async ({ page }) => {
   const steps = await begin(page, '/frame', 'harbour');
   const slide = async (field: string, by: number) => {
-    const grip = (await page.locator('.field', { has: page.getByLabel(field, { exact: true }) }).locator('span').first().boundingBox())!; // prettier-ignore
+    const handle = page.locator('.field', { has: page.getByLabel(field, { exact: true }) }).locator('span').first();
+    // Scrolling is no step.
+    await handle.scrollIntoViewIfNeeded();
+    const grip = (await handle.boundingBox())!;
     const at = [grip.x + grip.width / 2, grip.y + grip.height / 2] as const;
     await steps.drag(at, [at[0] + by, at[1]]);
   };

@@ -165,7 +165,7 @@ test('a whole session without the pointer', async ({ page }, info) => {
   await tabTo(page, 'Bring it back');
   await page.keyboard.press('Enter');
   await expect(list).toContainText('Two stakes, copy');
-  await tabTo(page, /^Saltmarrow harbour$/);
+  await tabTo(page, '3D demo: the harbour');
   await tabTo(page, /^Two stakes$/);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'The Chain' })).toBeVisible();
