@@ -244,7 +244,10 @@ test('H: world to screen in scalars, as code; behind the eye, where its marker b
 test('I: the perspective factor, played with by dragging its numbers', async ({ page }) => {
   const steps = await begin(page, '/frame', 'harbour');
   const slide = async (field: string, by: number) => {
-    const handle = page.locator('.field', { has: page.getByLabel(field, { exact: true }) }).locator('span').first();
+    const handle = page
+      .locator('.field', { has: page.getByLabel(field, { exact: true }) })
+      .locator('span')
+      .first();
     // Scrolling is no step.
     await handle.scrollIntoViewIfNeeded();
     const grip = (await handle.boundingBox())!;
