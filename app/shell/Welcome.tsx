@@ -1,7 +1,7 @@
 import { useSettings } from '../state/settings';
 import { Beginnings } from './Beginnings';
 
-/** The first thing a newcomer reads: what is open, and the other ways to begin. */
+/** Names the open demo on a first visit, and offers the other ways to begin. */
 export default function Welcome() {
   const hide = () => useSettings.setState({ isWelcome: false });
   return (

@@ -42,7 +42,8 @@ interface Entry {
 }
 
 /**
- * In a 2D world each body has a layer of its own by what it covers, this far apart for so many. Layers stay within the ±1 that a 2D camera sees.
+ * Returns the distance between the layers of bodies in a 2D world. A body's layer is its rank among those that
+ * cover one another. Layers stay within the ±1 that a 2D camera sees.
  */
 const layerStep = (count: number): number => 0.8 / (count + 1);
 
