@@ -46,6 +46,9 @@ describe('images of a project', () => {
     });
     expect(imageProblems([image('a'), image('a')])[0]!.path).toBe('images[1].id');
     expect(imageProblems([{ ...image('a'), png: 'AAAA' }])[0]!.path).toBe('images[0].png');
+    expect(imageProblems([image('a', 1025, 1)])[0]!.message).toContain('takes 1024 a side');
+    const padded = base64Of(new Uint8Array([...pngOf(2, 3), ...new Uint8Array(imageLimits.bytes)]));
+    expect(imageProblems([{ ...image('a'), png: padded }])[0]!.message).toContain('more than 1,000,000 bytes');
     const many = Array.from({ length: imageLimits.count + 1 }, (_, i) => image(`${i}`));
     expect(imageProblems(many)[0]!.message).toContain(`takes ${imageLimits.count}`);
     const large = [image('a', 1024, 1000), image('b', 1000, 1000)];

@@ -16,15 +16,15 @@ export const imageLimits = {
   bytes: 1_000_000,
 } as const;
 
+/** Characters of the base64 text of the largest file. */
+const longestPng = Math.ceil(imageLimits.bytes / 3) * 4;
+
 export const imageSchema = z.object({
   id: z.string().min(1),
   name: z.string().min(1),
   width: z.int().min(1).max(imageLimits.side),
   height: z.int().min(1).max(imageLimits.side),
-  png: z
-    .base64()
-    .max(Math.ceil(imageLimits.bytes / 3) * 4)
-    .describe('The PNG file'),
+  png: z.base64().max(longestPng).describe('The PNG file'),
 });
 
 /** An image of a project. */
@@ -62,6 +62,16 @@ export function imageProblems(images: readonly ProjectImage[]): Problem[] {
       problems.push({
         path: `images[${i}]`,
         message: `The image “${name}” is said to have ${width} × ${height} pixels, and its file has ${size[0]} × ${size[1]}. Set width and height to those of the file.`,
+      });
+    else if (Math.max(...size) > imageLimits.side)
+      problems.push({
+        path: `images[${i}]`,
+        message: `The image “${name}” has ${width} × ${height} pixels, and a project takes ${imageLimits.side} a side. Make it smaller.`,
+      });
+    if (png.length > longestPng)
+      problems.push({
+        path: `images[${i}].png`,
+        message: `The file of the image “${name}” has more than ${imageLimits.bytes.toLocaleString('en')} bytes, which is the most for one image. Make it smaller.`,
       });
     if (images.findIndex((one) => one.id === id) < i)
       problems.push({ path: `images[${i}].id`, message: `Two images have the id “${id}”. Give each its own.` });

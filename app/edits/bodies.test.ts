@@ -3,8 +3,9 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { worldToViewRuf } from '../../core/convert/project';
 import { saltmarrow } from '../../demo/saltmarrow';
 import { saltmarrowChart } from '../../demo/chart';
+import { saltmarrowQuay } from '../../demo/quay';
 import { cameraInSpace, flatCamera } from '../../formats/camera';
-import type { Project } from '../../formats/project';
+import { readProject, type Project } from '../../formats/project';
 import { currentProject, edit, openProject, undo, useDocument } from '../state/document';
 import { momentOf } from '../state/moment';
 import { addBody, bringIn, removeBody } from './bodies';
@@ -155,5 +156,24 @@ describe('the mend of a camera that cannot be', () => {
     mendOf(problems[0] ?? { path: 'camera.zoom', message: 'asked for all the same' }, currentProject())!.run();
     expect(flatCamera(currentProject()).zoom).toBe(mended);
     expect(momentOf(currentProject()).seen.problems).toEqual([]);
+  });
+});
+
+describe('bodies with images', () => {
+  it('bring their images along, each once and under a free id, and leave a project that can be opened', () => {
+    const quay = saltmarrowQuay('from');
+    const own = { ...saltmarrowQuay('into').images[0]!, id: 'fisher' };
+    openProject({ ...saltmarrowChart('into'), images: [own] });
+    bringIn(quay.bodies, quay.name, quay.images);
+    bringIn(quay.bodies, quay.name, quay.images);
+    const { images, bodies } = currentProject();
+    const used = new Set(quay.bodies.map(({ image }) => image));
+    // The images of bodies, and the one that was there; images of tiles alone stay behind.
+    expect(images).toHaveLength(used.size + 1);
+    const pngOf = (id: string | undefined) => images.find((one) => one.id === id)?.png;
+    const fisher = quay.images.find(({ id }) => id === 'fisher')!;
+    for (const body of bodies.filter(({ name }) => name.startsWith('Fisher')))
+      expect(pngOf(body.image)).toBe(fisher.png);
+    expect(readProject(currentProject())).toMatchObject({ ok: true });
   });
 });

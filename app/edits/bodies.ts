@@ -2,10 +2,12 @@ import { sizeAt } from '../../core/convert/project';
 import { niceNear } from '../../core/math/nice';
 import type { Project, ProjectBody } from '../../formats/project';
 import { currentMoment } from '../state/tempo';
+import { newId } from '../state/crashLog';
 import { edit } from '../state/document';
 import { forgetBodies, withKeptSlices } from '../state/slices';
 import { counted } from '../ui/figures';
 import { complain, say } from '../ui/notices';
+import { imageProblems } from '../../formats/images';
 import type { PointData } from '../../formats/pointSets';
 import { tooMuch } from '../../formats/size';
 import { bodiesOfPoints, mostPointBodies } from '../../formats/projectFromGeometry';
@@ -58,14 +60,32 @@ function removeFromProject(id: string): void {
   say(`Deleted ${name}${gone.size > 1 ? ` and its ${gone.size - 1} parts` : ''}. Undo brings it back.`);
 }
 
+/** The images that bodies need which a project does not have, under free ids, and the id that each image gets. */
+function imagesFor(bodies: Project['bodies'], images: Project['images'], own: Project['images']) {
+  const idOf = new Map<string, string>();
+  const added: Project['images'] = [];
+  for (const image of images) {
+    if (!bodies.some((body) => body.image === image.id)) continue;
+    const same = own.find(({ png }) => png === image.png);
+    const id = same?.id ?? (own.some((one) => one.id === image.id) ? newId() : image.id);
+    idOf.set(image.id, id);
+    if (!same) added.push({ ...image, id });
+  }
+  return { added, idOf };
+}
+
 /**
  * Puts bodies of another project beside those of the open one, where they stand in the world, as one
  * step of undo: an id or a name that is taken is numbered, and parts stay with what they are parts
  * of. Gives their ids here; none where they are too many beside the others, which is said.
  */
-export function bringIn(bodies: Project['bodies'], from: string, gesture: string | null = null): readonly string[] {
+export function bringIn(bodies: Project['bodies'], from: string, images: Project['images'] = []): readonly string[] {
   const { project } = currentMoment();
-  const problems = tooMuch([...project.bodies, ...bodies]);
+  const brought = imagesFor(bodies, images, project.images);
+  const problems = [
+    ...tooMuch([...project.bodies, ...bodies]),
+    ...imageProblems([...project.images, ...brought.added]),
+  ];
   if (problems.length) {
     complain(`${from} does not fit into ${project.name}, and nothing has changed.`, problems);
     return [];
@@ -83,19 +103,17 @@ export function bringIn(bodies: Project['bodies'], from: string, gesture: string
     return own;
   };
   const renamed = new Map(bodies.map(({ id }) => [id, free(ids, id, '-')]));
-  edit(
-    `bring in ${from}`,
-    (draft) => {
-      for (const body of structuredClone(bodies) as Project['bodies'])
-        draft.bodies.push({
-          ...body,
-          id: renamed.get(body.id)!,
-          name: free(names, body.name, ', '),
-          parent: body.parent === null ? null : renamed.get(body.parent)!,
-        } as never);
-    },
-    gesture,
-  );
+  edit(`bring in ${from}`, (draft) => {
+    draft.images.push(...brought.added);
+    for (const body of structuredClone(bodies) as Project['bodies'])
+      draft.bodies.push({
+        ...body,
+        id: renamed.get(body.id)!,
+        name: free(names, body.name, ', '),
+        parent: body.parent === null ? null : renamed.get(body.parent)!,
+        ...(body.image !== undefined && { image: brought.idOf.get(body.image) }),
+      } as never);
+  });
   say(`Put ${counted(bodies.length, 'body', 'bodies')} of ${from} into ${project.name}, where they stood.`);
   return bodies.map(({ id }) => renamed.get(id)!);
 }

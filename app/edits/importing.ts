@@ -85,7 +85,7 @@ export async function openBrought(
             if (currentProject().id !== project.id) return;
             undo();
             void deleteKept(project.id);
-            const ids = bringIn(project.bodies, project.name);
+            const ids = bringIn(project.bodies, project.name, project.images);
             if (model) tellBrought({ ...model, name, of: before.id, ids });
           },
         }

@@ -92,7 +92,7 @@ export function linesInView(lines: Float32Array, matrix: Float32Array, margin: n
 /**
  * Returns the silhouettes of drawn edges that reach past the far limit.
  *
- * @param gaze - the forward axis and its constant: their product with a point is its distance ahead
+ * @param forward - x, y, z, w of the forward axis and its constant; their product with a point is its distance ahead
  */
 export function silhouettesBeyond(
   lines: Float32Array,

@@ -101,9 +101,14 @@ export function createPainter(host: PainterHost): Painter {
   /** Decodes the images of the project, and draws when they are ready. */
   async function takeImages(images: readonly ProjectImage[]): Promise<void> {
     decodingCount++;
-    if (images.some((image) => !decoded.has(image))) {
-      const { decodeImage } = await import('./decodeImages');
-      for (const image of images) if (!decoded.has(image)) decoded.set(image, await decodeImage(image));
+    try {
+      if (images.some((image) => !decoded.has(image))) {
+        const { decodeImage } = await import('./decodeImages');
+        for (const image of images) if (!decoded.has(image)) decoded.set(image, await decodeImage(image));
+      }
+    } catch (error) {
+      const { message } = error as Error;
+      send({ kind: 'failed', message: `The images could not be decoded (${message}). Reload the page.` });
     }
     decodingCount--;
     // A later change may have other images.

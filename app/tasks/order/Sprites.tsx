@@ -96,7 +96,7 @@ function Sprite({ body }: { body: ProjectBody }) {
           id="sprite-image"
           className="select"
           value={image?.id ?? ''}
-          onChange={({ target }) => setImage(id, target.value || null)}
+          onChange={({ target }) => setImage(id, project.images.find((one) => one.id === target.value) ?? null)}
         >
           <option value="">none</option>
           {project.images.map((one) => (

@@ -13,8 +13,8 @@ interface Asked {
   readonly frame: CameraFrame;
   readonly placed: ReadonlyMap<string, PlacedBody>;
   readonly flat: boolean;
-  /** Whether the bodies of a 2D world cover one another by their feet. */
-  readonly isByFeet: boolean;
+  /** For each body of a 2D world its place among those that cover one another; null for that of the list. */
+  readonly ranks: Int32Array | null;
   readonly key: SortKey;
   readonly unit: PaintedUnit;
   readonly leftOut: Uint8Array | null;
@@ -42,14 +42,15 @@ const mostPairs = 500;
 const painted: JobSpec<OrderState, Asked, Painted> = {
   says: 'Painting without a depth buffer',
   input: (now) => {
-    const { slice, frame, placed, flat, project } = now;
+    const { slice, frame, placed, flat, poses } = now;
     if (slice.paint === 'depth') return null;
     return {
       ...{ mark: paintedMark(now), frame, placed, flat, key: sortKeyOf(slice.key), unit: slice.paint },
-      ...{ isByFeet: project.bodyOrder === 'feet', leftOut: leftOutOf(now) },
+      ranks: poses.ranks ?? null,
+      leftOut: leftOutOf(now),
     };
   },
-  run: async ({ mark, frame, placed: map, flat, isByFeet, key, unit, leftOut }, control) => {
+  run: async ({ mark, frame, placed: map, flat, ranks, key, unit, leftOut }, control) => {
     const placed = [...map.values()];
     const triangles = worldTriangles(placed, flat);
     const { width: wide, height: high } = frame.viewport;
@@ -60,11 +61,9 @@ const painted: JobSpec<OrderState, Asked, Painted> = {
     await control.breathe();
     const size = { width, height, leftOut };
     // In a 2D world the order of the project is right.
-    const byLayers = !flat
-      ? null
-      : isByFeet
-        ? paintOrder(frame, placed, triangles, 'worldUp', 'bodies')
-        : Int32Array.from(triangles.body.keys());
+    const listed = Int32Array.from(triangles.body.keys());
+    const rankOf = (triangle: number): number => ranks![triangles.body[triangle]!]!;
+    const byLayers = !flat ? null : ranks ? listed.sort((a, b) => rankOf(a) - rankOf(b)) : listed;
     const right = paint(frame, triangles, { ...size, order: byLayers, onProgress: (share) => control.progress(share / 2) }); // prettier-ignore
     await control.breathe();
     const shown = paint(frame, triangles, { ...size, order, onProgress: (share) => control.progress(0.5 + share / 2) });

@@ -28,7 +28,7 @@ function readImage(name: string, bytes: Uint8Array): ProjectImage | null {
   if (!size) return rejected('It is not a PNG file, or it is cut off. Export it as PNG again.');
   const image = {
     id: newId(),
-    name: name.replace(/\.png$/i, ''),
+    name: name.replace(/\.png$/i, '') || 'Image',
     width: size[0],
     height: size[1],
     png: base64Of(bytes),
@@ -63,9 +63,7 @@ export function addSprite(name: string, bytes: Uint8Array): void {
     image: image.id,
     foot: [0, (-image.height * side) / 2, 0],
   };
-  const gesture = `sprite ${image.id}`;
-  edit('add an image', (draft) => void draft.images.push(image), gesture);
-  const [id] = bringIn([body], image.name, gesture);
+  const [id] = bringIn([body], image.name, [image]);
   if (id !== undefined) probeBody(id);
   jumpTo('order-sprites');
 }
@@ -75,9 +73,7 @@ export function chooseImageFor(body: string): void {
   askFile('image/png,.png', (file) => {
     void file.arrayBuffer().then((buffer) => {
       const image = readImage(file.name, new Uint8Array(buffer));
-      if (!image) return;
-      edit('add an image', (draft) => void draft.images.push(image), `sprite ${image.id}`);
-      setImage(body, image.id, `sprite ${image.id}`);
+      if (image) setImage(body, image);
     });
   });
 }
@@ -88,22 +84,21 @@ export const chooseSprite = (): void =>
     void file.arrayBuffer().then((buffer) => addSprite(file.name, new Uint8Array(buffer)));
   });
 
-/** Draws a body with an image, or with none. It becomes a quad of the size that it has. */
-export function setImage(id: string, image: string | null, gesture?: string): void {
-  edit(
-    image === null ? 'take away the image' : 'set the image',
-    (draft) => {
-      const body = draft.bodies.find((one) => one.id === id)!;
-      if (image === null) return void delete body.image;
-      const { shape } = body;
-      const { width, height } = draft.images.find((one) => one.id === image)!;
-      const side = texelSide();
-      if (shape.kind === 'box') body.shape = { kind: 'quad', size: [shape.size[0], shape.size[1]] };
-      else if (shape.kind !== 'quad') body.shape = { kind: 'quad', size: [width * side, height * side] };
-      body.image = image;
-    },
-    gesture ?? null,
-  );
+/**
+ * Draws a body with an image, which is added to the project if it is new, or with none. The body becomes a quad
+ * of the size that it has.
+ */
+export function setImage(id: string, image: ProjectImage | null): void {
+  const side = texelSide();
+  edit(image ? 'set the image' : 'take away the image', (draft) => {
+    const body = draft.bodies.find((one) => one.id === id)!;
+    if (!image) return void delete body.image;
+    if (!draft.images.some((one) => one.id === image.id)) draft.images.push(image);
+    const { shape } = body;
+    if (shape.kind === 'box') body.shape = { kind: 'quad', size: [shape.size[0], shape.size[1]] };
+    else if (shape.kind !== 'quad') body.shape = { kind: 'quad', size: [image.width * side, image.height * side] };
+    body.image = image.id;
+  });
 }
 
 /** Sets the size of a sprite by how many pixels of its image a world unit is. Its foot stays at the same texel. */
