@@ -87,7 +87,7 @@ describe('the command line', () => {
     expect(made.status).toBe(0);
     const vectors = file('vectors.json', made.stdout);
     const table = run('vectors', given, '--count', '12', '--seed', '7', '--csv').stdout;
-    expect(table.split('\n')[0]).toContain('id,kind,in 1,in 2,in 3,out 1');
+    expect(table.split('\n')[0]).toContain('id,kind,in 1,in 2,in 3,in 4,in 5,in 6,out 1');
     const rows = (JSON.parse(made.stdout) as { rows: { id: string; kind: string; input: number[]; expected: number[] | null }[] }).rows; // prettier-ignore
     // A small engine with a camera of its own: columns, −z ahead, depth 0 to 1.
     const points = rows.filter(({ kind }) => kind === 'worldToScreen');
@@ -124,15 +124,16 @@ int main() {
     const wrong = run('check', kept, file('wrong.csv', answersOf('height / width')), '--junit', join(folder, 'junit.xml'));
     expect(wrong.status).toBe(1);
     expect(wrong.stdout).toContain('Projection: The aspect is height over width');
-    expect(wrong.stdout).toMatch(/projection: number 1 is .*, and should be/);
-    expect(wrong.stdout).not.toMatch(/^view:/m);
+    expect(wrong.stdout).toMatch(/^projection: number 1 is .* instead of/m);
+    expect(wrong.stdout).toMatch(/^Explanation: Projection: The aspect/);
+    expect(wrong.stdout).toMatch(/^view: 1 of 1 right/m);
     const junit = readFileSync(join(folder, 'junit.xml'), 'utf8');
     expect(junit).toContain(`tests="${own.rows.length}"`);
-    expect(junit).toContain('<failure message=');
+    expect(junit).toContain('<failure type="wrong" message=');
     const right = run('check', kept, file('right.csv', answersOf('width / height')));
-    expect(right).toMatchObject({ status: 0, stdout: `${own.rows.length} right, 0 wrong\n` });
+    expect(right).toMatchObject({ status: 0, stdout: expect.stringMatching(new RegExp(`^${own.rows.length} right, 0 wrong\n$`, 'm')) });
     expect(run('check', vectors, file('none.txt', 'view,x'))).toMatchObject({ status: 2, stderr: expect.stringContaining('is no number') });
-    expect(run('check', given, file('right.csv', answersOf('width / height')))).toMatchObject({ status: 2, stderr: expect.stringContaining('no test vectors') });
+    expect(run('check', given, file('right.csv', answersOf('width / height')))).toMatchObject({ status: 2, stderr: expect.stringContaining('not test vectors') });
   }, 60_000); // prettier-ignore
 
   const hasPython = spawnSync('sh', ['-c', 'command -v python3']).status === 0;
@@ -155,7 +156,7 @@ int main() {
       writeFileSync(join(out, 'vectors.csv'), table);
       const kept = file('parts.json', run('vectors', given, ...parts).stdout);
       const answered = () => run('check', kept, file('answers.csv', execFileSync('python3', ['harness.py', 'vectors.csv'], { cwd: out, encoding: 'utf8' }))); // prettier-ignore
-      expect(answered()).toMatchObject({ status: 0, stdout: expect.stringMatching(/^\d+ right, 0 wrong\n$/) });
+      expect(answered()).toMatchObject({ status: 0, stdout: expect.stringMatching(/^\d+ right, 0 wrong\n$/m) });
       const code = readFileSync(join(out, 'camera.py'), 'utf8');
       const wrong = code.replace('* camera.size.x / camera.size.y', '* camera.size.y / camera.size.x');
       expect(wrong).not.toBe(code);
@@ -190,10 +191,24 @@ int main() {
   });
 
   it('says in a sentence what is wrong, and ends with 2', () => {
+    for (const [path, why] of [
+      [join(folder, 'none.json'), 'there is no such file'],
+      [folder, 'it is a folder'],
+    ] as const)
+      expect(run('compute', path)).toMatchObject({
+        status: 2,
+        stdout: '',
+        stderr: `${path} cannot be read: ${why}.\n`,
+      });
     const all = [
-      [run('compute', join(folder, 'none.json')), 'cannot be read'],
-      [run('compute', folder), 'cannot be read'],
-      [run('compute', file('torn.json', '{"astrolabe":')), 'This is not JSON'],
+      [
+        run('compute', file('torn.json', '{"astrolabe":')),
+        'This is not JSON: line 1, column 14: a value is expected, at the end.',
+      ],
+      [
+        run('compute', file('comma.json', '{\n  "astrolabe": 1\n  "viewport": 3 }')),
+        'line 3, column 3: a comma is expected, at "viewport": 3 }.',
+      ],
       [run('compute', file('wrong.json', JSON.stringify({ ...request(1), bodis: [] }))), 'Did you mean “bodies”?'],
     ] as const;
     for (const [{ status, stdout, stderr }, words] of all) {

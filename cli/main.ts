@@ -6,19 +6,25 @@ import { Command, InvalidArgumentError } from 'commander';
 import { computeLazily } from '../core/compute/compute';
 import { problemDocument } from '../core/compute/readRequest';
 import { textProblem } from '../core/compute/requestText';
-import { requestJsonSchema, responseJsonSchema } from '../core/compute/jsonSchema';
 import { operationReference } from '../core/compute/reference';
 import { limitsTable, serverLimits } from '../core/compute/limits';
 import { emitCode, emitHarness, is2dVectors, languageOf, vectorsOfParts } from '../core/deliver/code';
 import { deliverLanguages } from '../core/deliver/languages';
 import { codeParts, codePartsOf, type CodePart } from '../core/deliver/library';
 import type { Naming } from '../core/deliver/print';
+import { scopeProblem } from '../core/deliver/scope';
+import { version } from '../core/version';
 import { is2d } from '../core/deliver/cameraSetup';
 import { setUpOfRequest } from '../core/deliver/setUp';
-import { checkAnswers, vectorsOf } from '../core/deliver/vectors';
+import { vectorKinds } from '../core/deliver/vectorKinds';
+import { vectorsOf } from '../core/deliver/vectors';
 import { singlePictures, type SinglePicture } from '../app/pictures/compose/singleNames';
 import type { Theme } from '../app/ui/themes';
-import { junitOf, readAnswers, readVectors, vectorsTable } from '../formats/vectors';
+import { readJsonText } from '../formats/jsonProblem';
+import { vectorsTable } from '../formats/vectors';
+import { schemaNames, schemaOf, type SchemaName } from '../formats/schemas';
+import { fileTrouble } from './fileTrouble';
+import type { CheckOptions } from './check';
 
 // A failure until an answer has been written.
 process.exitCode = 1;
@@ -68,7 +74,7 @@ async function output(out: string | undefined, pieces: Iterable<string>): Promis
   try {
     mkdirSync(dirname(out), { recursive: true });
   } catch (error) {
-    process.stderr.write(`${out} cannot be written to: ${(error as Error).message}.\n`);
+    process.stderr.write(`${out} cannot be written to: ${fileTrouble(error)}.\n`);
     process.exit(1);
   }
   const stream = createWriteStream(out);
@@ -91,7 +97,7 @@ async function saved(files: Readonly<Record<string, string | Uint8Array>>): Prom
       mkdirSync(dirname(path), { recursive: true });
       writeFileSync(path, content);
     } catch (error) {
-      process.stderr.write(`${path} cannot be written to: ${(error as Error).message}.\n`);
+      process.stderr.write(`${path} cannot be written to: ${fileTrouble(error)}.\n`);
       return false;
     }
   await write(process.stdout, Object.keys(files).map((path) => `${path}\n`)); // prettier-ignore
@@ -104,25 +110,30 @@ async function refuse(problem: unknown, indent = 2): Promise<null> {
   process.exitCode = 2;
   return null;
 }
-/** Reads a file as JSON; what is wrong with it is said, and null comes back. */
+/** Says that a file cannot be read, in a plain sentence, and ends with 2. */
+async function unreadable(file: string, error: unknown): Promise<null> {
+  await write(process.stderr, [`${file === '-' ? 'Standard input' : file} cannot be read: ${fileTrouble(error)}.\n`]);
+  process.exitCode = 2;
+  return null;
+}
+/** Reads a file; says why it cannot be read, and returns null. */
+const readOrSay = <T>(file: string, read: (file: string) => Promise<T>): Promise<T | null> =>
+  read(file).catch((error: unknown) => unreadable(file, error));
+
+/** Reads a file as JSON. Reports its first problem, and returns null then. */
 async function readJson(file: string, indent = 2): Promise<{ value: unknown } | null> {
-  const wrong = (message: string, title?: string) =>
-    refuse(problemDocument([{ path: '', message }], 422, title), indent);
-  try {
-    const text = await readText(file);
-    const problem = textProblem(text);
-    if (problem) return refuse(problemDocument([problem]), indent);
-    return { value: JSON.parse(text) as unknown };
-  } catch (error) {
-    return error instanceof SyntaxError
-      ? wrong(`This is not JSON: ${error.message}.`)
-      : wrong(`${file} cannot be read: ${(error as Error).message}.`, 'No request');
-  }
+  const text = await readOrSay(file, readText);
+  if (text === null) return null;
+  const problem = textProblem(text);
+  if (problem) return refuse(problemDocument([problem]), indent);
+  const read = readJsonText(text);
+  if ('value' in read) return read;
+  return refuse(problemDocument([{ path: '', message: `This is not JSON: ${read.problem}.` }]), indent);
 }
 
 const program = new Command('astrolabe')
   .description('Reference answers for people who write their own cameras')
-  .version('0.1.0')
+  .version(version)
   .addHelpText(
     'after',
     `\nLimits of a request, and what is answered beyond them:\n${limitsTable.map(([what, most, beyond]) => `  ${what}: ${most} (${beyond})`).join('\n')}\n`,
@@ -170,6 +181,14 @@ async function writeMissingParts(parts: readonly CodePart[], flat: boolean): Pro
     await write(process.stderr, [`A ${flat ? '2D' : '3D'} camera has no ${missing.join(', ')}: left out.\n`]);
 }
 
+/** Returns the problem of the options of names; null where there is none. */
+function scopeOdd({ language, prefix, namespace }: { language: string; prefix?: string; namespace?: string }): string | null {
+  if (prefix !== undefined && language !== 'C') return `${language} takes no --prefix: only C does.`;
+  if (namespace !== undefined && language !== 'C++') return `${language} takes no --namespace: only C++ does.`;
+  const scope = prefix ?? namespace;
+  return scope === undefined ? null : scopeProblem(language, scope);
+} // prettier-ignore
+
 program
   .command('code')
   .description('write the source of exactly this camera’s mathematics')
@@ -179,13 +198,18 @@ program
   .option('--number <type>', 'double or float', choiceOf('The number type', ['double', 'float'] as const), 'double')
   .option('--naming <manner>', 'own (the language’s), snake, camel or pascal', choiceOf('The naming', ['own', 'snake', 'camel', 'pascal'] as const), 'own') // prettier-ignore
   .option('--parameters', 'leave the camera’s own numbers out: it is a parameter alone')
+  .option('--prefix <text>', 'before every name, in C')
+  .option('--namespace <name>', 'of everything, in C++; a::b for nested ones')
   .option('--harness', 'write the harness that runs it over test vectors beside it')
   .option('--out <folder>', 'where the files go; on standard output if not said')
   .action(
     async (
       file: string,
-      options: { language: string; parts: CodePart[]; number: 'double' | 'float'; naming: Naming; parameters?: boolean; harness?: boolean; out?: string },
+      options: { language: string; parts: CodePart[]; number: 'double' | 'float'; naming: Naming; parameters?: boolean; prefix?: string; namespace?: string; harness?: boolean; out?: string },
     ) => {
+      const scope = options.prefix ?? options.namespace;
+      const odd = scopeOdd(options);
+      if (odd !== null) return program.error(`error: ${odd}`, { exitCode: 2 });
       const given = await readJson(file);
       if (!given) return;
       const made = setUpOfRequest(given.value);
@@ -194,7 +218,7 @@ program
       if (parts.includes('spawn') && !is2d(made.setUp) && !made.setUp.footprint.length)
         process.stderr.write('The camera sees none of the ground, or all of it to infinity, so the part “spawn” is left out.\n');
       await writeMissingParts(parts, is2d(made.setUp));
-      const wish = { language, parts, number, naming, constants: !options.parameters };
+      const wish = { language, parts, number, naming, constants: !options.parameters, scope };
       const files = [
         emitCode(made.setUp, wish),
         ...(options.harness ? [{ name: languageOf(language)!.harnessFile, text: emitHarness(made.setUp, wish) }] : []),
@@ -215,6 +239,16 @@ const share = (text: string) => {
   if (!(value > 0 && value < 1))
     throw new InvalidArgumentError('Give a share of a number’s size, above 0 and below 1.');
   return value;
+};
+const nonNegative = (text: string) => {
+  const value = Number(text);
+  if (!(value >= 0 && Number.isFinite(value))) throw new InvalidArgumentError('Give a number, 0 or more.');
+  return value;
+};
+/** Collects tolerances: one for all kinds, or KIND=SHARE. */
+const tolerances = (text: string, before: CheckOptions['tolerance']): CheckOptions['tolerance'] => {
+  const [name, value] = text.includes('=') ? (text.split('=') as [string, string]) : [null, text];
+  return { ...before, [name === null ? 'all' : choiceOf('The kind', vectorKinds)(name)]: share(value) };
 };
 
 program
@@ -240,43 +274,18 @@ program
 program
   .command('check')
   .description('compare an engine’s own answers with test vectors; exit 0 all right, 1 some wrong, 2 unreadable')
-  .argument('<vectors>', 'test vectors as JSON')
-  .argument(
-    '<answers>',
-    'JSON, lists by the ids of the rows, or lines of id and numbers parted by commas; - for standard input',
-  ) // prettier-ignore
-  .option('--tolerance <share>', 'of a number’s size', share, 1e-5)
-  .option('--junit <file>', 'the same in the form of JUnit')
-  .action(async (file: string, answersFile: string, { tolerance, junit }: { tolerance: number; junit?: string }) => {
-    const unreadable = async (message: string) => {
-      await write(process.stderr, [message, '\n']);
-      process.exitCode = 2;
-    };
-    const given = await readJson(file);
-    if (!given) return;
-    const vectors = readVectors(given.value);
-    if (typeof vectors === 'string') return unreadable(vectors);
-    let text: string;
-    try {
-      text = await readText(answersFile);
-    } catch (error) {
-      return unreadable(`${answersFile} cannot be read: ${(error as Error).message}.`);
-    }
-    const answers = readAnswers(text);
-    if (typeof answers === 'string') return unreadable(answers);
-    const checked = checkAnswers(vectors, answers, tolerance);
-    const lines = checked.rows.filter(({ ok }) => !ok).map(({ id, says }) => `${id}: ${says}\n`);
-    const right = checked.rows.length - checked.wrong;
-    await write(process.stdout, both(lines, checked.suggests.map((one) => `This would explain it. ${one}\n`), [`${right} right, ${checked.wrong} wrong\n`])); // prettier-ignore
-    if (junit) {
-      try {
-        writeFileSync(junit, junitOf(checked));
-      } catch (error) {
-        return unreadable(`${junit} cannot be written to: ${(error as Error).message}.`);
-      }
-    }
-    process.exitCode = checked.wrong ? 1 : 0;
-  });
+  .argument('<vectors>', 'test vectors, JSON or CSV')
+  .argument('<answers>', 'JSON, lists by the ids of the rows, or lines of id and numbers with commas between; - for standard input') // prettier-ignore
+  .option('--tolerance <share>', 'of a number’s size; KIND=SHARE for one kind; can be given several times', tolerances, {})
+  .option('--absolute <difference>', 'a difference that is always allowed', nonNegative, 0)
+  .option('--json', 'the result as JSON on standard output')
+  .option('--quiet', 'explanations and the sum alone')
+  .option('--baseline <file>', 'the JSON of an earlier check: exit 1 for newly wrong rows alone')
+  .option('--junit <file>', 'the result as JUnit XML')
+  .action(async (file: string, answersFile: string, options: CheckOptions) => {
+    const { runCheck } = await import('./check');
+    process.exitCode = await runCheck(file, answersFile, options, { readText, write: (text) => write(process.stdout, [text]) });
+  }); // prettier-ignore
 
 program
   .command('diagnose')
@@ -287,13 +296,8 @@ program
   .action(async (file: string, logFile: string, { json }: { json?: boolean }) => {
     const given = await readJson(file);
     if (!given) return;
-    let text: string;
-    try {
-      text = await readText(logFile);
-    } catch (error) {
-      const message = `${logFile} cannot be read: ${(error as Error).message}.`;
-      return void (await refuse(problemDocument([{ path: '', message }], 422, 'No log')));
-    }
+    const text = await readOrSay(logFile, readText);
+    if (text === null) return;
     const { diagnoseLog, logDiagnosisText } = await import('../formats/logDiagnosis');
     const found = diagnoseLog(given.value, text);
     if (!found.ok) return void (await refuse(problemDocument(found.problems)));
@@ -385,12 +389,8 @@ program
   .action(async (file: string, { conventions, out }: { conventions?: string; out?: string }) => {
     const like = conventions ? await readJson(conventions) : { value: {} };
     if (!like) return;
-    let bytes: Uint8Array;
-    try {
-      bytes = await readBytes(file);
-    } catch (error) {
-      return void (await refuse(problemDocument([{ path: '', message: `${file} cannot be read: ${(error as Error).message}.` }], 422, 'No scene'))); // prettier-ignore
-    }
+    const bytes = await readOrSay(file, readBytes);
+    if (!bytes) return;
     const { requestOfGltf } = await import('../formats/sceneRequest');
     const made = await requestOfGltf(bytes, basename(file), like.value);
     if (!made.ok) return void (await refuse(made.problem));
@@ -401,12 +401,13 @@ program
 
 program
   .command('schema')
-  .description('print the JSON Schema of a compute request, or of its answers')
-  .option('--answers', 'of the answers')
+  .description('print the JSON Schema of a compute request, or of another document')
+  .argument('[document]', schemaNames.join(', '), choiceOf('The document', schemaNames), 'request')
+  .option('--answers', 'the same as “schema answers”')
   .option('--reference', 'print the reference of the operations as Markdown')
-  .action(async ({ answers, reference }: { answers?: boolean; reference?: boolean }) => {
-    const schema = answers ? responseJsonSchema() : requestJsonSchema();
-    await write(process.stdout, [reference ? operationReference() : JSON.stringify(schema, null, 2), '\n']);
+  .action(async (name: SchemaName, { answers, reference }: { answers?: boolean; reference?: boolean }) => {
+    const schema = () => JSON.stringify(schemaOf(answers ? 'answers' : name), null, 2);
+    await write(process.stdout, [reference ? operationReference() : schema(), '\n']);
     process.exitCode = 0;
   });
 
@@ -423,13 +424,26 @@ const seconds = (text: string) => {
   return value;
 };
 
+/** Collects origins of pages that may ask the server. */
+const origins = (text: string, before: readonly string[]): readonly string[] => {
+  if (text !== '*' && !(URL.canParse(text) && new URL(text).origin === text))
+    throw new InvalidArgumentError('Give an origin, as https://example.org, or *.');
+  return [...before, text];
+};
+
 program
   .command('serve')
-  .description('serve the application and POST /api/compute')
+  .description('serve the application and its interface over HTTP (GET /api)')
   .option('--port <number>', 'the first port to try', port, 4747)
   .option('--host <address>', 'the address to listen on', '127.0.0.1')
+  .option(
+    '--allow-origin <origin>',
+    'answer pages of this origin (https://example.org), or * for all; can be given several times',
+    origins,
+    [],
+  ) // prettier-ignore
   .option('--seconds <number>', 'how long a request may compute', seconds, serverLimits.seconds)
-  .action(async (options: { port: number; host: string; seconds: number }) => {
+  .action(async (options: { port: number; host: string; seconds: number; allowOrigin: readonly string[] }) => {
     // Loaded only here: `compute` starts without a server's packages.
     const { serve } = await import('../server/main');
     const { address, taken } = await serve(options).catch((error: Error) => {

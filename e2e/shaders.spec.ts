@@ -3,7 +3,8 @@ import { chromium, expect, test, type Page } from '@playwright/test';
 import { codecOf } from '../core/conventions/codec';
 import { presets } from '../core/conventions/conventions';
 import { emitCode, emitHarness, printSource, setUpOf, sourceOf, type CodeWish } from '../core/deliver/code';
-import { checkAnswers, vectorsOf } from '../core/deliver/vectors';
+import { checkAnswers } from '../core/deliver/checkVectors';
+import { vectorsOf } from '../core/deliver/vectors';
 import { mutants } from '../core/testing/mutants';
 import { readAnswers, vectorsTable } from '../formats/vectors';
 

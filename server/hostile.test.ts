@@ -25,7 +25,8 @@ beforeAll(async () => {
     });
     server.on('exit', () => failed(new Error(`The server ended: ${said}`)));
   });
-});
+  // Building and starting wait for other tests on a busy machine.
+}, 60_000);
 afterAll(() => void server.kill());
 
 const send = (body: string | Uint8Array) =>

@@ -2,10 +2,13 @@ import { existsSync } from 'node:fs';
 import { createServer, type IncomingMessage, type RequestListener, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
+import compression from 'compression';
 import express, { type ErrorRequestHandler, type Request, type Response } from 'express';
 import { problemDocument } from '../core/compute/readRequest';
-import { requestJsonSchema, responseJsonSchema } from '../core/compute/jsonSchema';
 import { serverLimits } from '../core/compute/limits';
+import { endpointNames, type EndpointName } from '../formats/endpoints';
+import { schemaNames, schemaOf, type SchemaName } from '../formats/schemas';
+import { aboutServer, openApi } from './describe';
 import { ComputePool, type PoolOptions } from './pool';
 
 // Both this file and its bundle in dist/node lie two levels (or one) below the root.
@@ -33,17 +36,19 @@ function sendProblem(response: ServerResponse, problem: ReturnType<typeof proble
 
 const isLoopback = (host: string): boolean => /^(localhost|127(\.\d+){3}|::1|\[::1\])$/.test(host);
 
+/** Whether pages of an origin may ask (`--allow-origin`). */
+const isAllowed = (origin: string, allowed: readonly string[]): boolean =>
+  allowed.includes('*') || allowed.includes(origin);
+
 /**
  * A server that is for this machine alone answers to its own names, and to no page from elsewhere:
  * any page that is open in a browser here could otherwise have it compute, or read through a name
  * of its own that it points here.
  */
-function isForeign({ headers: { host = '', origin, ...rest } }: IncomingMessage): boolean {
-  return (
-    !isLoopback(host.replace(/:\d+$/, '')) ||
-    rest['sec-fetch-site'] === 'cross-site' ||
-    (origin !== undefined && origin !== `http://${host}`)
-  );
+function isForeign({ headers: { host = '', origin, ...rest } }: IncomingMessage, allowed: readonly string[]): boolean {
+  if (!isLoopback(host.replace(/:\d+$/, ''))) return true;
+  if (origin !== undefined && isAllowed(origin, allowed)) return false;
+  return rest['sec-fetch-site'] === 'cross-site' || (origin !== undefined && origin !== `http://${host}`);
 }
 
 const notFromElsewhere = problemDocument(
@@ -51,7 +56,7 @@ const notFromElsewhere = problemDocument(
     {
       path: '',
       message:
-        'This server answers only to this machine, by 127.0.0.1, [::1] or localhost. Start it with --host to have it answer others.',
+        'This server answers only to this machine, by 127.0.0.1, [::1] or localhost, and to its own pages. Start it with --host to have it answer other machines, with --allow-origin ORIGIN to have it answer pages of your own.',
     },
   ],
   403,
@@ -62,16 +67,15 @@ const notFromElsewhere = problemDocument(
 const isJson = ({ headers }: IncomingMessage): boolean =>
   /^application\/json\s*(?:;\s*charset\s*=\s*"?utf-8"?\s*)?$/i.test(headers['content-type'] ?? '');
 
-/** Reads a body as it is: more than this is never held, and compressed ones are not opened further. */
-const readPlain = express.raw({ limit: serverLimits.bytes, type: isJson });
-const readPacked = express.raw({ limit: serverLimits.inflated, type: isJson });
+/** Reads a body, compressed or not: more than the limit is never held. */
+const readBody = express.raw({ limit: serverLimits.bytes, type: isJson });
 
 /** What went wrong with a request before it was read, or with us, as the answer to it. */
 function sendFailure(error: { status?: number; type?: string; message?: string }, response: ServerResponse): void {
   const tooLarge = error.type === 'entity.too.large';
   const status = error.status && error.status >= 400 && error.status < 500 ? error.status : 500;
   const message = tooLarge
-    ? `The request is larger than ${serverLimits.bytes / 1024 / 1024} MiB, or compressed larger than ${serverLimits.inflated / 1024 / 1024} MiB when inflated. Split it.`
+    ? `The request is larger than ${serverLimits.bytes / 1024 / 1024} MiB, compressed or not. Split it.`
     : status < 500
       ? `The request cannot be read: ${error.message ?? 'its form is unknown'}.`
       : 'The server failed at this request; the fault is ours.';
@@ -79,10 +83,16 @@ function sendFailure(error: { status?: number; type?: string; message?: string }
   sendProblem(response, problemDocument([{ path: '', message }], status === 400 ? 422 : status));
 }
 
-const computePath = /^\/api\/compute\/?(\?|$)/i;
+/** Paths that are answered by the pool, with the name of the endpoint. */
+const endpointPath = new RegExp(`^/api/(compute|${endpointNames.join('|')})/?(?:\\?|$)`, 'i');
 
 /** Has a request to compute read and answered by the pool. */
-function compute(pool: ComputePool, request: IncomingMessage, response: ServerResponse): void {
+function compute(
+  pool: ComputePool,
+  endpoint: 'compute' | EndpointName,
+  request: IncomingMessage,
+  response: ServerResponse,
+): void {
   if (!isJson(request)) {
     const message = 'Send the request as JSON in UTF-8, with the content type application/json.';
     return sendProblem(response, problemDocument([{ path: '', message }], 415, 'Not JSON'));
@@ -96,15 +106,14 @@ function compute(pool: ComputePool, request: IncomingMessage, response: ServerRe
     response.once('finish', () => request.socket.destroySoon());
     return;
   }
-  const read = (request.headers['content-encoding'] ?? 'identity') === 'identity' ? readPlain : readPacked;
   // The reader of bodies asks for nothing that a plain request has not.
-  void read(request as Request, response as Response, (error?: unknown) => {
+  void readBody(request as Request, response as Response, (error?: unknown) => {
     if (error) return sendFailure(error, response);
     const { body } = request as Request<unknown, unknown, unknown>;
     const asker = Object.assign(response, {
       begin: (status: number, type: string, retryAfter?: number) => begin(response, status, type, retryAfter),
     });
-    pool.answer(body instanceof Uint8Array ? body : new Uint8Array(0), asker);
+    pool.answer(body instanceof Uint8Array ? body : new Uint8Array(0), asker, endpoint);
   });
 }
 
@@ -112,13 +121,39 @@ function compute(pool: ComputePool, request: IncomingMessage, response: ServerRe
  * The application, the compute interface by a pool of threads, and nothing else. What is to be
  * computed does not go by the router, which would cost as much as a small answer.
  */
-export function createHandler(pool: ComputePool, folder = appFolder, local = false): RequestListener {
+export function createHandler(
+  pool: ComputePool,
+  folder = appFolder,
+  local = false,
+  allowed: readonly string[] = [],
+): RequestListener {
   const app = createApp(folder);
+  // Answers below this size cost more to compress than to send.
+  const compress = compression({ threshold: 1024 });
   return (request, response) => {
-    if (local && isForeign(request)) sendProblem(response, notFromElsewhere);
-    else if (request.method === 'POST' && computePath.test(request.url ?? '')) compute(pool, request, response);
-    else app(request, response);
+    const { origin } = request.headers;
+    if (origin !== undefined && isAllowed(origin, allowed)) {
+      response.setHeader('Access-Control-Allow-Origin', origin);
+      response.setHeader('Vary', 'Origin');
+    }
+    if (local && isForeign(request, allowed)) return sendProblem(response, notFromElsewhere);
+    if (request.method === 'OPTIONS' && response.hasHeader('Access-Control-Allow-Origin')) return sendPreflight(response); // prettier-ignore
+    compress(request as Request, response as Response, () => {
+      const name = endpointPath.exec(request.url ?? '')?.[1]?.toLowerCase();
+      if (request.method === 'POST' && name) compute(pool, name as 'compute' | EndpointName, request, response);
+      else app(request, response);
+    });
   };
+}
+
+/** Answers what a browser asks before a request of another origin. */
+function sendPreflight(response: ServerResponse): void {
+  response.writeHead(204, {
+    'Access-Control-Allow-Methods': 'GET, POST, OPTIONS',
+    'Access-Control-Allow-Headers': 'Content-Type',
+    'Access-Control-Max-Age': 600,
+  });
+  response.end();
 }
 
 function createApp(folder: string | undefined) {
@@ -128,23 +163,28 @@ function createApp(folder: string | undefined) {
     response.set(headers);
     next();
   });
-  app.all('/api/compute', (_request, response) => {
-    response.set('Allow', 'POST');
-    sendProblem(
-      response,
-      problemDocument([{ path: '', message: 'Send the request with POST.' }], 405, 'Only POST is answered here'),
-    );
-  });
-  app.get('/api/schema/compute', (_request, response) => {
-    response.type('application/schema+json').send(JSON.stringify(requestJsonSchema()));
-  });
-  app.get('/api/schema/answers', (_request, response) => {
-    response.type('application/schema+json').send(JSON.stringify(responseJsonSchema()));
+  app.all(
+    ['compute', ...endpointNames].map((name) => `/api/${name}`),
+    (_request, response) => {
+      response.set('Allow', 'POST');
+      sendProblem(
+        response,
+        problemDocument([{ path: '', message: 'Send the request with POST.' }], 405, 'Only POST is answered here'),
+      );
+    },
+  );
+  app.get('/api', (_request, response) => void response.json(aboutServer()));
+  app.get('/api/openapi.json', (_request, response) => void response.json(openApi()));
+  app.get('/api/schema/:name', ({ params: { name } }, response, next) => {
+    // The name of the request's schema in earlier versions.
+    const known = name === 'compute' ? 'request' : name;
+    if (!(schemaNames as readonly string[]).includes(known)) return next();
+    response.type('application/schema+json').send(JSON.stringify(schemaOf(known as SchemaName)));
   });
   app.use('/api', (_request, response) => {
     sendProblem(
       response,
-      problemDocument([{ path: '', message: 'The interface is POST /api/compute.' }], 404, 'There is nothing here'),
+      problemDocument([{ path: '', message: 'GET /api lists what is here.' }], 404, 'There is nothing here'),
     );
   });
   // Pages are read and nothing else.
@@ -194,12 +234,13 @@ export async function serve({
   port,
   host,
   folder,
+  allowOrigin = [],
   ...options
-}: { port: number; host: string; folder?: string } & PoolOptions) {
+}: { port: number; host: string; folder?: string; allowOrigin?: readonly string[] } & PoolOptions) {
   const taken: number[] = [];
   const pool = new ComputePool(options);
   for (let candidate = port; ; candidate++) {
-    const server = createServer(createHandler(pool, folder, isLoopback(host)));
+    const server = createServer(createHandler(pool, folder, isLoopback(host), allowOrigin));
     try {
       await new Promise<void>((resolve, reject) => {
         server.once('error', reject).listen(candidate, host, resolve);

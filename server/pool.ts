@@ -39,8 +39,11 @@ export interface PoolOptions {
 
 interface Job {
   readonly body: Uint8Array;
+  readonly endpoint: Task['endpoint'];
   readonly to: Asker;
   begun: boolean;
+  /** Marks pieces as taken that the client has not taken yet. */
+  untaken?: (() => void)[];
   /** When the answer is to be taken as a whole, on the clock of `performance`; from its first piece. */
   takenBy?: number;
   /** Ends its waiting for a thread. */
@@ -61,8 +64,14 @@ const batch = { count: 16, bytes: 32 * 1024 };
 /** Milliseconds after which a quick thread has misjudged a request, which then goes to the other threads. */
 const quickTime = 400;
 
+/** Milliseconds for what a quick thread cannot hand over: its start on a busy machine, an answer that has begun. */
+const patientTime = 10_000;
+
 /** Milliseconds after which a thread that has nothing to do is let go. */
 const restTime = 20_000;
+
+/** Seconds after which a rejected request may be sent again. */
+const retrySeconds = 1;
 
 const unavailable = (title: string, path: string, message: string): ProblemDocument =>
   problemDocument([{ path, message }], 503, title);
@@ -80,6 +89,8 @@ class Thread {
   private serial = 0;
   private resting: NodeJS.Timeout | undefined;
   private closed = false;
+  /** Whether the thread runs: starting takes long on a busy machine. */
+  private isOnline = false;
 
   constructor(
     private readonly lane: Lane,
@@ -107,7 +118,7 @@ class Thread {
       // What is quickly answered is not worth ending a thread for.
       if (!handsOver) job.to.once('close', () => this.jobs.get(id) === job && this.drop(job));
       // A copy, whose memory moves to the thread: the other lane may ask for the job again.
-      return { id, body: new Uint8Array(job.body), mostCost, watched: !handsOver };
+      return { id, body: new Uint8Array(job.body), endpoint: job.endpoint, mostCost, watched: !handsOver };
     });
     this.watch();
     worker.postMessage(
@@ -116,20 +127,31 @@ class Thread {
     );
   }
 
-  /** Begins to wait for the next thing that the thread says. */
+  /**
+   * Begins to wait for the next message of the thread. A thread that is still starting, and an answer that has begun
+   * and so cannot be handed over, have the time of a large request.
+   */
   private watch(): void {
     clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.late(), this.milliseconds);
+    const isUrgent = this.isOnline && !this.current()?.[1].begun;
+    const milliseconds = isUrgent ? this.milliseconds : Math.max(this.milliseconds, patientTime);
+    this.timer = setTimeout(() => this.late(), milliseconds);
   }
 
   private start(): Worker {
     if (!script) throw new Error('The server is not built: run npm start, or node scripts/build.mjs.');
     this.under = new Int32Array(new SharedArrayBuffer(4 * shared.count));
+    this.isOnline = false;
     const worker = new Worker(script, {
       workerData: { pieces: this.under.buffer, nice: this.nice, ready: this.ready },
       // What is young is soon dead here: more room for it would only be held.
       resourceLimits: { maxOldGenerationSizeMb: this.memory, maxYoungGenerationSizeMb: 8 },
       stdout: false,
+    });
+    worker.once('online', () => {
+      if (this.worker !== worker) return;
+      this.isOnline = true;
+      if (!this.idle) this.watch();
     });
     worker.on('message', (list: readonly Told[]) => {
       // What it says after it was ended is of jobs that others have.
@@ -192,13 +214,18 @@ class Thread {
         break;
       case 'piece': {
         const { under } = this;
+        if (job.to.destroyed) return this.drop(job);
+        let isTaken = false;
         const taken = () => {
+          if (isTaken) return;
+          isTaken = true;
           Atomics.sub(under, shared.pieces, 1);
           Atomics.notify(under, shared.pieces);
         };
-        if (job.to.destroyed) return this.drop(job);
         if (job.to.write(told.bytes)) taken();
         else {
+          // A response that has ended no longer drains: its pieces count as taken at its end.
+          (job.untaken ??= []).push(taken);
           // The watch stops while the other side takes its time, which has a limit of its own.
           clearTimeout(this.timer);
           job.takenBy ??= performance.now() + this.lane.times.taking * 1000;
@@ -212,6 +239,7 @@ class Thread {
       }
       case 'end':
         job.to.end();
+        for (const taken of job.untaken ?? []) taken();
         this.done(id);
     }
   }
@@ -247,7 +275,7 @@ class Thread {
     if (job.begun) job.to.destroy();
     else {
       job.begun = true;
-      job.to.begin(problem.status, 'application/problem+json');
+      job.to.begin(problem.status, 'application/problem+json', retrySeconds);
       job.to.end(JSON.stringify(problem));
     }
     this.jobs.delete(id);
@@ -262,13 +290,12 @@ class Thread {
     this.lane.askFirst(again);
   }
 
-  /** Whoever asked has gone, or takes nothing. */
+  /** Drops a job whose client has gone or takes nothing; the others are asked again. */
   private drop(job: Job): void {
     job.to.destroy();
     this.end();
-    this.jobs.clear();
-    this.rest();
-    this.lane.next();
+    for (const [id, one] of this.jobs) if (one === job) this.jobs.delete(id);
+    this.askAgain();
   }
 
   /** Ends the thread; the next job has a new one. */
@@ -327,9 +354,11 @@ class Lane {
 
   /** Has a request wait for a thread: one with a small body before all with large ones. */
   ask(job: Job): void {
-    if (this.waiting.length >= serverLimits.waiting) {
-      job.to.begin(503, 'application/problem+json', 1);
-      job.to.end(JSON.stringify(unavailable('Too many requests', '', `${serverLimits.waiting} requests are waiting already. Try again in a moment.`))); // prettier-ignore
+    const bytes = this.waiting.reduce((sum, { body }) => sum + body.length, job.body.length);
+    const isFull = this.waiting.length >= serverLimits.waiting || (this.waiting.length > 0 && bytes > serverLimits.waitingBytes); // prettier-ignore
+    if (isFull) {
+      job.to.begin(503, 'application/problem+json', retrySeconds);
+      job.to.end(JSON.stringify(unavailable('Too many requests', '', `${this.waiting.length} requests of ${Math.ceil(bytes / 1024 / 1024)} MiB are waiting already. Try again in a moment.`))); // prettier-ignore
       return;
     }
     const firstLarge = this.waiting.findIndex(({ body }) => body.length > largeBody);
@@ -411,8 +440,9 @@ export class ComputePool {
   }
 
   /** Answers a request, wherever it is computed. */
-  answer(body: Uint8Array, to: Asker): void {
-    (body.length > largeBody ? this.heavy : this.quick).ask({ body, to, begun: false });
+  answer(body: Uint8Array, to: Asker, endpoint: Task['endpoint'] = 'compute'): void {
+    const isHeavy = endpoint !== 'compute' || body.length > largeBody;
+    (isHeavy ? this.heavy : this.quick).ask({ body, endpoint, to, begun: false });
   }
 
   close(): void {

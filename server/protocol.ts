@@ -1,3 +1,5 @@
+import type { EndpointName } from '../formats/endpoints';
+
 /*
  * What the listening thread and a computing one tell each other: lists of tasks, lists of what has
  * become of them. A message costs as much as a small answer, so what is small goes together.
@@ -7,6 +9,8 @@
 export interface Task {
   readonly id: number;
   readonly body: Uint8Array;
+  /** What is asked: `compute`, or an endpoint of `formats/endpoints.ts`. */
+  readonly endpoint: 'compute' | EndpointName;
   /** Above this cost it is not answered but handed back. */
   readonly mostCost: number;
   /** Whether it says which query it works on. */

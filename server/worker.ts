@@ -1,3 +1,5 @@
+import { endpoints } from '../formats/endpoints';
+import { readJsonText } from '../formats/jsonProblem';
 import { writeJson } from '../core/compute/json';
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
@@ -95,7 +97,7 @@ port.on('message', (tasks: readonly Task[]) => {
   tellNow();
 });
 
-function answer({ id, body, mostCost, watched }: Task): void {
+function answer({ id, body, endpoint, mostCost, watched }: Task): void {
   let given: unknown;
   // Parsing megabytes is work too; a small request is parsed before the thread gives way.
   if (body.length > largeText) giveWay();
@@ -103,12 +105,20 @@ function answer({ id, body, mostCost, watched }: Task): void {
     const text = new TextDecoder('utf-8', { fatal: true }).decode(body);
     const problem = textProblem(text);
     if (problem) return refuse(id, problemDocument([problem]));
-    given = JSON.parse(text);
-  } catch (error) {
-    const why = error instanceof SyntaxError ? error.message : 'it is no text in UTF-8';
-    return refuse(id, problemDocument([{ path: '', message: `This is not JSON: ${why}.` }]));
+    const read = readJsonText(text);
+    if ('problem' in read) return refuse(id, problemDocument([{ path: '', message: `This is not JSON: ${read.problem}.` }])); // prettier-ignore
+    given = read.value;
+  } catch {
+    return refuse(id, problemDocument([{ path: '', message: 'This is not text in UTF-8.' }]));
   }
   try {
+    if (endpoint !== 'compute') {
+      giveWay();
+      const answered = endpoints[endpoint].run(given);
+      return answered.ok
+        ? send(id, 200, 'application/json', [JSON.stringify(answered.value)])
+        : refuse(id, answered.problem);
+    }
     if (costOf(given) > mostCost) return void told.push({ id, kind: 'heavy' });
     const { queries } = (given ?? {}) as { queries?: readonly { id?: unknown }[] };
     const name = (query: number) => String(queries?.[query]?.id ?? query).slice(0, 80);

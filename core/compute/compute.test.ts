@@ -1,3 +1,4 @@
+import { presets } from '../conventions/conventions';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { conventions } from '../testing/arbitraries';
@@ -283,10 +284,49 @@ describe('what is wrong is named with its place', () => {
     const query = { id: 'v', op: 'visibility', method: 'exact', margn: 3 };
     expect(say({ queries: [query] })).toEqual([expect.stringContaining('queries[0].margn is not known here. Did you mean “margin”?')]); // prettier-ignore
     expect(say({ conventions: { angles: { units: 'radians' } } })).toEqual([expect.stringContaining('Did you mean “unit”?')]); // prettier-ignore
-    expect(say({ zzzzqqqq: 1 })).toEqual(['zzzzqqqq: zzzzqqqq is not known here. Take it out or mend its spelling.']);
+    expect(say({ zzzzqqqq: 1 })).toEqual(['zzzzqqqq: zzzzqqqq is not known here. Remove it.']);
     // Past the thousandth too.
     const bodies = Array.from({ length: 1200 }, (_, i) => ({ id: `b${i}`, shape: { kind: 'point' }, position: [0, 0, -i], ...(i === 1150 && { colour: 1 }) })); // prettier-ignore
     expect(say({ bodies })).toEqual([expect.stringContaining('bodies[1150].colour is not known here.')]);
+  });
+  it.each([
+    [{ fov: 60 }, 'verticalFov'],
+    [{ fovy: 60 }, 'verticalFov'],
+    [{ vfov: 60 }, 'verticalFov'],
+    [{ zNear: 1 }, 'near'],
+    [{ farPlane: 9 }, 'far'],
+    [{ aspectRatio: 1 }, 'aspect'],
+  ])('%j in a projection is taken for %s', (more, key) => {
+    const camera = request().camera as { projection: object };
+    const [first] = problems({ ...request(), camera: { ...camera, projection: { ...camera.projection, ...more } } });
+    expect(first!.message).toMatch(new RegExp(`Did you mean “${key}”\\?`));
+  });
+  it.each([
+    [{ lookat: [0, 0, -1] }, 'lookAt'],
+    [{ target: [0, 0, -1] }, 'lookAt'],
+  ])('%j in an orientation is taken for %s', (more, key) => {
+    const camera = request().camera as object;
+    const found = problems({ ...request(), camera: { ...camera, orientation: { yaw: 0, pitch: 0, ...more } } });
+    expect(found[0]!.message).toMatch(new RegExp(`Did you mean “${key}”\\?`));
+  });
+  it('never suggests the key that is rejected, nor one of another place', () => {
+    for (const key of ['near', 'verticalFov', 'lookAt', 'radius']) {
+      const [first] = problems({ ...request(), [key]: 1 });
+      expect(first!.message).not.toContain(`“${key}”`);
+    }
+  });
+  it.each([['infinite'], [undefined]])('far %j is answered with null for infinity', (far) => {
+    const camera = request().camera as { projection: object };
+    const given = JSON.parse(JSON.stringify({ ...request(), camera: { ...camera, projection: { ...camera.projection, far } } })) as unknown; // prettier-ignore
+    expect(problems(given)[0]!.message).toMatch(/^camera\.projection\.far .*null for infinity/);
+  });
+  it('takes a preset for conventions, alone and with overrides', () => {
+    const asked = { ...request(), queries: [{ id: 'm', op: 'matrices' }] };
+    const of = (conventions: unknown) => compute({ ...asked, conventions });
+    expect(of('Vulkan')).toEqual(of(presets.Vulkan));
+    const reversed = { ...presets.WebGPU, ndc: { ...presets.WebGPU.ndc, near: 1, far: 0 } };
+    expect(of({ preset: 'WebGPU', ndc: { near: 1, far: 0 } })).toEqual(of(reversed));
+    expect(problems({ ...asked, conventions: 'Vulcan' })[0]!.message).toContain('it must be "WebGL", "Vulkan", "WebGPU" or "glTF"'); // prettier-ignore
   });
   it('lists at most twenty problems and counts the others', () => {
     const bodies = Array.from({ length: 300 }, () => ({}));

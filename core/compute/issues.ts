@@ -31,7 +31,9 @@ function explain(issue: Issue, above: readonly PropertyKey[]): Problem[] {
   const say = (message: string): Problem[] => [{ path: at, message }];
   switch (issue.code) {
     case 'invalid_type': {
-      const wanted = article(issue.expected);
+      // In a projection, null is an infinite far plane.
+      const isFar = path.at(-1) === 'far' && path.at(-2) === 'projection';
+      const wanted = `${article(issue.expected)}${isFar ? ', or null for infinity' : ''}`;
       return issue.input === undefined && path.length
         ? say(`${name} is missing; it must be ${wanted}.`)
         : say(`${name} must be ${wanted}, not ${describe(issue.input)}.`);
@@ -91,20 +93,12 @@ const listed = (values: readonly unknown[]) => {
   return texts.length > 1 ? `${texts.slice(0, -1).join(', ')} or ${texts.at(-1)}` : texts.join('');
 };
 
-/** A key that is in what was given but not in what was understood, and where. */
-interface UnknownKey {
-  readonly path: string;
-  /** The keys that are known beside it. */
-  readonly beside: readonly string[];
-}
-
 /**
- * Keys that are in what was given but not in what was understood, at most `most` of them. Lists of
- * plain numbers are passed over, and lists are gone through without recursion into their entries'
- * entries where these are numbers: what asks for a million points costs a look at each.
+ * Finds the paths of keys that the input has and the parsed value does not, at most `most` of them. Skips lists of
+ * plain numbers, so that a million points cost one test each.
  */
-export function unknownKeys(given: unknown, understood: unknown, most = Infinity): UnknownKey[] {
-  const found: UnknownKey[] = [];
+export function unknownKeys(given: unknown, understood: unknown, most = Infinity): string[] {
+  const found: string[] = [];
   const walk = (a: unknown, b: unknown, path: readonly PropertyKey[]): void => {
     if (found.length >= most || typeof a !== 'object' || a === null || typeof b !== 'object' || b === null) return;
     if (Array.isArray(a)) {
@@ -122,7 +116,7 @@ export function unknownKeys(given: unknown, understood: unknown, most = Infinity
     }
     for (const [key, value] of Object.entries(a)) {
       if (Object.hasOwn(b, key)) walk(value, (b as Record<string, unknown>)[key], [...path, key]);
-      else if (found.length < most) found.push({ path: pathText([...path, key]), beside: Object.keys(b) });
+      else if (found.length < most) found.push(pathText([...path, key]));
     }
   };
   walk(given, understood, []);
@@ -145,18 +139,12 @@ function editDistance(a: string, b: string): number {
   return last[b.length]!;
 }
 
-/**
- * The known key that a wrong one was most likely meant to be, of those beside it and then of all;
- * null where none is near.
- */
-export function nearestKey(wrong: string, beside: readonly string[], all: readonly string[]): string | null {
-  const near = (keys: readonly string[]) => {
-    const most = Math.max(1, Math.floor(wrong.length / 3));
-    const ranked = keys
-      .map((key) => ({ key, by: editDistance(wrong.slice(0, 40).toLowerCase(), key.toLowerCase()) }))
-      .filter(({ by }) => by <= most)
-      .sort((a, b) => a.by - b.by);
-    return ranked[0]?.key ?? null;
-  };
-  return near(beside) ?? near(all);
+/** Returns the key that a wrong one is nearest to by its letters; null where none is near. */
+export function nearestKey(wrong: string, keys: readonly string[]): string | null {
+  const most = Math.max(1, Math.floor(wrong.length / 3));
+  const ranked = keys
+    .map((key) => ({ key, by: editDistance(wrong.slice(0, 40).toLowerCase(), key.toLowerCase()) }))
+    .filter(({ by }) => by <= most)
+    .sort((a, b) => a.by - b.by);
+  return ranked[0]?.key ?? null;
 }

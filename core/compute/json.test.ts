@@ -13,6 +13,14 @@ const whole = (value: unknown): unknown =>
         : value;
 
 describe('answers written in pieces', () => {
+  it('have matrices on four lines when they are indented, inside series as well', () => {
+    const m = Array.from({ length: 16 }, (_, i) => i / 2);
+    const text = [...writeJson({ results: [{ id: 'm', view: m, items: seriesOf([{ matrix: m }]) }] }, 2)].join('');
+    expect(text).toContain('      "view": [\n        0, 0.5, 1, 1.5,\n        2, 2.5, 3, 3.5,\n        4, 4.5, 5, 5.5,\n        6, 6.5, 7, 7.5\n      ],');
+    expect(text).toContain('          "matrix": [\n            0, 0.5, 1, 1.5,\n');
+    expect(JSON.parse(text)).toEqual({ results: [{ id: 'm', view: m, items: [{ matrix: m }] }] });
+  }); // prettier-ignore
+
   it('are what they would be as a whole, in one line or indented', () => {
     const list = fc.array(fc.jsonValue({ maxDepth: 2 }), { maxLength: 6 });
     const result = fc.record({

@@ -29,16 +29,16 @@ export const limits = {
 
 /** How much the server takes and gives. */
 export const serverLimits = {
-  /** Bytes of a request. */
+  /** Bytes of a request, compressed or not. */
   bytes: 32 * 1024 * 1024,
-  /** Bytes of a request that comes compressed, once it is not. */
-  inflated: 4 * 1024 * 1024,
   /** Seconds for an answer, unless `--seconds` says otherwise. */
   seconds: 10,
   /** Mebibytes that one computing thread may hold. */
   memory: 768,
   /** Requests that wait for a thread. */
-  waiting: 256,
+  waiting: 1024,
+  /** Bytes of all requests that wait for a thread. */
+  waitingBytes: 256 * 1024 * 1024,
   /** Seconds that one of them waits. */
   waitingSeconds: 30,
   /** Seconds in which the whole of an answer is to be taken. */
@@ -63,10 +63,10 @@ export const limitsTable: readonly (readonly [what: string, most: string, beyond
   ['problems listed', limits.problems.toLocaleString('en'), 'the others are counted'],
   ['pairs listed by drawOrder', limits.conflicts.toLocaleString('en'), 'all are counted'],
   ['size of a number', '1e30', '422'],
-  ['bytes of a request to the server', '32 MiB, compressed 4 MiB when inflated', '413'],
+  ['bytes of a request to the server', '32 MiB, compressed or not', '413'],
   ['seconds for an answer of the server', `${serverLimits.seconds} (--seconds)`, '503'],
   ['memory of a computing thread of the server', `${serverLimits.memory} MiB`, '503'],
-  ['requests that wait for a thread', String(serverLimits.waiting), '503'],
+  ['requests that wait for a thread', `${serverLimits.waiting.toLocaleString('en')}, 256 MiB together`, '503'],
   ['seconds that a request waits for a thread', String(serverLimits.waitingSeconds), '503'],
   ['seconds in which an answer is to be taken', String(serverLimits.takingSeconds), 'the answer breaks off'],
 ];

@@ -1,11 +1,12 @@
 import type { Problem } from '../reasons';
 import { issueCount } from '../quantities/numbers';
-import { nearestKey, problemsOf, unknownKeys } from './issues';
-import { requestJsonSchema } from './jsonSchema';
+import { expandPreset } from '../request/presetConventions';
+import { problemsOf, unknownKeys } from './issues';
 import { limits, overLimits } from './limits';
 import { resolveRequest, type ResolvedRequest } from './read';
 import type { Query } from './operations';
 import { requestSchema, type ReadRequest } from './schema';
+import { suggestedKey } from './suggestions';
 
 /** RFC 9457, with the places that are wrong. */
 export interface ProblemDocument {
@@ -32,23 +33,6 @@ export const problemDocument = (
   ...(count > limits.problems && { count }),
 });
 
-/** Every key that means something somewhere in a request. */
-let known: readonly string[] | null = null;
-function knownKeys(): readonly string[] {
-  if (known) return known;
-  const keys = new Set<string>();
-  const walk = (value: unknown): void => {
-    if (typeof value !== 'object' || value === null) return;
-    for (const [key, inner] of Object.entries(value)) {
-      if (key === 'properties' && typeof inner === 'object' && inner !== null)
-        for (const name of Object.keys(inner)) keys.add(name);
-      walk(inner);
-    }
-  };
-  walk(requestJsonSchema());
-  return (known = [...keys]);
-}
-
 /** Queries that have the id of one before them: their answers could not be told apart. */
 function repeatedIds(queries: readonly Query[]): Problem[] {
   const seen = new Set<string>();
@@ -61,27 +45,29 @@ function repeatedIds(queries: readonly Query[]): Problem[] {
   });
 }
 
-/** A key that nothing is known of, and the known one that is nearest. */
-function unknownProblem({ path, beside }: ReturnType<typeof unknownKeys>[number]): Problem {
-  const key = path.slice(path.lastIndexOf('.') + 1);
-  const nearest = nearestKey(key, beside, knownKeys());
+/** Says that a key is not known, with the key of its place that was probably meant. */
+function unknownProblem(given: unknown, path: string): Problem {
+  const nearest = suggestedKey(given, path);
   return {
     path,
-    message: `${path} is not known here.${nearest ? ` Did you mean “${nearest}”?` : ''} Take it out or mend its spelling.`,
+    message: `${path} is not known here. ${nearest ? `Did you mean “${nearest}”? Rename or remove it.` : 'Remove it.'}`,
   };
 }
 
 /**
  * Reads a compute request without answering its queries.
  *
- * @param given - any JSON value
+ * @param request - any JSON value
  * @returns the request with its resolved values, or a problem document with everything that `compute` rejects
  */
 export function readRequest(
-  given: unknown,
+  request: unknown,
 ):
   | { ok: true; request: ReadRequest; resolved: ResolvedRequest; warnings: readonly Problem[] }
   | { ok: false; problem: ProblemDocument } {
+  const expanded = expandPreset(request);
+  if ('problem' in expanded) return { ok: false, problem: problemDocument([expanded.problem]) };
+  const given = expanded.value;
   const over = overLimits(given);
   if (over.length) return { ok: false, problem: problemDocument(over) };
   const parsed = requestSchema.safeParse(given, { reportInput: true });
@@ -90,16 +76,19 @@ export function readRequest(
     const problems = problemsOf(parsed.error, limits.problems);
     return { ok: false, problem: problemDocument(problems, 422, undefined, Math.max(count, problems.length)) };
   }
-  const request = parsed.data as unknown as ReadRequest;
-  const unknown = unknownKeys(given, request);
-  const problems = [...unknown.slice(0, limits.problems).map(unknownProblem), ...repeatedIds(request.queries)];
+  const understood = parsed.data as unknown as ReadRequest;
+  const unknown = unknownKeys(given, understood);
+  const problems = [
+    ...unknown.slice(0, limits.problems).map((path) => unknownProblem(given, path)),
+    ...repeatedIds(understood.queries),
+  ];
   if (problems.length) {
     const count = problems.length + Math.max(0, unknown.length - limits.problems);
     return { ok: false, problem: problemDocument(problems, 422, undefined, count) };
   }
-  const resolved = resolveRequest(request);
+  const resolved = resolveRequest(understood);
   if (!resolved.ok) return { ok: false, problem: problemDocument(resolved.problems) };
-  return { ok: true, request, resolved: resolved.value, warnings: resolved.warnings };
+  return { ok: true, request: understood, resolved: resolved.value, warnings: resolved.warnings };
 }
 
 /** The same for those who ask about the set-up alone: the request's queries play no part. */

@@ -16,6 +16,7 @@ import { operationTable, querySchema, type Query } from './operations';
 
 export const requestSchema = z
   .object({
+    $schema: z.string().optional().describe('The address of this schema, for editors; it is not read'),
     astrolabe: z.literal(1).describe('The version of this format'),
     conventions: conventionsSchema,
     viewport: viewportSchema,
@@ -44,6 +45,7 @@ const result = <Shape extends z.ZodRawShape>(name: string, shape: Shape) =>
 /** The schema of a response. */
 export const responseSchema = z
   .object({
+    $schema: z.string().optional().describe('The address of this schema, for editors; it is not read'),
     astrolabe: z.literal(1),
     camera: resolvedCameraSchema.nullable(),
     reason: z.literal('cameraNotGiven').optional(),

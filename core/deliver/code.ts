@@ -6,25 +6,21 @@ import type { ConventionCodec } from '../conventions/codec';
 import type { Vec2, Vec3 } from '../math/vec3';
 import type { Checked } from '../reasons';
 import { deliverLanguages } from './languages';
+import type { CodeWish } from './codeWish';
+import { fileComment } from './fileComment';
+import { withScope } from './scope';
 import { regionSource, type SpawnNumbers } from './region';
 import { is2d, type SetUp, type SetUp3d } from './cameraSetup';
 import { librarySource, withNeeded, type CodePart } from './library';
 import { cameraText2d } from './library2d';
 import type { Vectors } from './vectors';
-import type { VectorKind } from './vectorRows';
+import { callsOf, inputCount, kindsOf } from './vectorKinds';
 import { plain } from './texts';
 import { parseProgram, type Const, type Expr, type Item, type Statement, type Type } from './program';
-import { Printer, type HarnessCase, type Language, type Naming, type NumberType, type Style } from './print';
+import { Printer, type HarnessCase, type Language, type Style } from './print';
 
-/** What is written, and how. */
-export interface CodeWish {
-  readonly language: string;
-  readonly parts: readonly CodePart[];
-  readonly number: NumberType;
-  readonly naming: Naming;
-  /** Whether the camera's own numbers stand in the code, as a function that gives it. */
-  readonly constants: boolean;
-}
+export type { CodeWish };
+
 /** A file of code. */
 export interface CodeFile {
   readonly name: string;
@@ -165,8 +161,13 @@ export function printSource(source: string, e: ConventionCodec, wish: CodeWish):
   const items = parseProgram(source).filter((item) => item.kind !== 'const' || item.name !== 'pi' || usesPi);
   return { name: language.file, text: new Printer(language, styleOf(e, wish, language)).program(items, usesOf(items)) }; // prettier-ignore
 }
-/** The code of a set-up in a language. */
-export const emitCode = (setUp: SetUp, wish: CodeWish): CodeFile => printSource(sourceOf(setUp, wish), setUp.e, wish);
+/** Writes the code of a setup in a language, with the version, the command and the conventions as its first comment. */
+export function emitCode(setUp: SetUp, wish: CodeWish): CodeFile {
+  const language = languageOf(wish.language)!;
+  const { name, text } = printSource(sourceOf(setUp, wish), setUp.e, wish);
+  const comment = fileComment({ ...wish, language: language.name }, setUp.e, is2d(setUp), language.comment);
+  return { name, text: comment + withScope(language.name, wish.scope, text, text) };
+}
 
 /** Something that a program prints: an expression of the parts, and what it is expected to be. */
 export interface Asked {
@@ -180,7 +181,7 @@ function numbersOf(items: readonly Item[], printer: Printer) {
     const { language: l } = printer;
     const field = (name: string) => l.field(text, printer.fieldName(type, name));
     if (type === 'num' || type === 'int') return [text];
-    if (type === 'bool') return [l.asNumber?.(text) ?? text];
+    if (type === 'bool') return [l.asNumber?.(text, printer.style) ?? text];
     const entry = (i: number, matrix: boolean) => l.entry?.(text, i, matrix) ?? `${text}[${i}]`;
     if (type === 'mat4') return Array.from({ length: 16 }, (_, i) => entry(i, true));
     if (type === 'vec2' || type === 'vec3') return [...(type === 'vec2' ? 'xy' : 'xyz')].map((one) => field(one));
@@ -216,35 +217,6 @@ export function emitRegion(numbers: SpawnNumbers, e: ConventionCodec, language: 
   return { name: made.name.replace('CameraMath', 'SpawnRegion').replace('camera', 'spawn'), text: renamed(made.text) };
 }
 
-type HarnessRow = readonly [part: CodePart, kind: VectorKind, call: string, type: string];
-
-/** The functions of each part that test vectors ask for. */
-const harnessRows3d: readonly HarnessRow[] = [
-  ['camera', 'view', 'view_matrix(frame)', 'mat4'],
-  ['camera', 'projection', 'projection_matrix(frame)', 'mat4'],
-  ['camera', 'viewProjection', 'view_projection_matrix(frame)', 'mat4'],
-  ['camera', 'cameraToWorld', 'camera_to_world(frame)', 'mat4'],
-  ['worldToScreen', 'worldToScreen', 'world_to_screen(frame, vec3(given[0], given[1], given[2]))', 'ScreenPoint'],
-  ['screenToWorld', 'screenToWorld', 'screen_to_world(frame, vec2(given[0], given[1]), given[2])', 'vec3'],
-  ['ray', 'ray', 'pixel_ray(frame, vec2(given[0], given[1]))', 'Ray'],
-];
-const harnessRows2d: readonly HarnessRow[] = [
-  ['matrices', 'worldToPixel', 'world_to_pixel(frame)', 'Affine'],
-  ['matrices', 'pixelToWorld', 'pixel_to_world(frame)', 'Affine'],
-  ['worldToScreen', 'worldToScreen', 'world_to_screen(frame, vec2(given[0], given[1]))', 'vec2'],
-  ['screenToWorld', 'screenToWorld', 'screen_to_world(frame, vec2(given[0], given[1]))', 'vec2'],
-  ['visible', 'visible', 'visible_bounds(frame)', 'Bounds'],
-  ['integerZoom', 'integerZoom', 'integer_zoom(frame, vec2(given[0], given[1]))', 'num'],
-  ['parallax', 'layer', 'layer_to_screen(frame, given[0], vec2(given[1], given[2]))', 'vec2'],
-];
-const harnessRows = (flat: boolean): readonly HarnessRow[] => (flat ? harnessRows2d : harnessRows3d);
-
-/** Returns the kinds of test vectors that some parts answer. */
-export const kindsOf = (parts: readonly CodePart[], flat: boolean): readonly VectorKind[] =>
-  harnessRows(flat).flatMap(([part, kind]) =>
-    part === 'camera' || parts.includes(part) || (part === 'integerZoom' && parts.includes('fit')) ? [kind] : [],
-  );
-
 /** Whether test vectors are of a 2D camera. */
 export const is2dVectors = ({ request }: Pick<Vectors, 'request'>): boolean =>
   (request as { camera?: { kind?: unknown } } | null)?.camera?.kind === '2d';
@@ -263,15 +235,15 @@ export function vectorsOfParts(vectors: Vectors, parts: readonly CodePart[]): Ve
 export function emitHarness(setUp: SetUp, wish: CodeWish): string {
   const language = languageOf(wish.language)!;
   const own = parseProgram(sourceOf(setUp, wish));
-  const asked = harnessRows(is2d(setUp)).filter(([part]) => withNeeded(setUp, wish.parts).includes(part));
-  const fns = asked.map(([, , call, type], i) => `fn asked_${i}(frame: Frame, given: [3] num): ${type} { return ${call}; }`); // prettier-ignore
+  const asked = callsOf(setUp, withNeeded(setUp, wish.parts));
+  const fns = asked.map(({ call, type }, i) => `fn asked_${i}(frame: Frame, given: [${inputCount}] num): ${type} { return ${call}; }`); // prettier-ignore
   const all = parseProgram(`${sourceOf(setUp, wish)}\n${fns.join('\n')}\nconst the_frame = ${frameText(setUp, wish)};`); // prettier-ignore
   const style = styleOf(setUp.e, wish, language);
   const printer = new Printer(language, style).knows(own);
   const numbers = numbersOf(own, printer);
   const cases = all.flatMap((item): HarnessCase[] => {
     if (item.kind !== 'fn' || !item.name.startsWith('asked_')) return [];
-    const [, kind] = asked[Number(item.name.slice(6))]!;
+    const { kind } = asked[Number(item.name.slice(6))]!;
     const last = item.body.at(-1)!;
     if (last.kind !== 'return') return [];
     const { value } = last;
@@ -282,8 +254,9 @@ export function emitHarness(setUp: SetUp, wish: CodeWish): string {
   });
   const last = all.at(-1)!;
   if (last.kind !== 'const') throw new Error('the frame stands last');
-  return language.harness({
+  const text = language.harness({
     ...{ cases, frame: printer.expr(last.value), number: language.type('num', style) },
     columns: setUp.e.listsColumns,
   }).join('\n'); // prettier-ignore
+  return wish.scope ? withScope(language.name, wish.scope, printSource(sourceOf(setUp, wish), setUp.e, wish).text, text) : text; // prettier-ignore
 }

@@ -113,7 +113,7 @@ export interface Language {
   /** Whether its numbers are floats alone. */
   readonly floatsAlone?: boolean;
   /** A truth as a number to be printed, where it is not one already. */
-  asNumber?(truth: string): string;
+  asNumber?(truth: string, style: Style): string;
   /** One of the entries of a value that is a list, to be printed; `matrix` where it is one's. */
   entry?(list: string, index: number, matrix: boolean): string;
   /** A last line that gives a value, where that needs no word. */

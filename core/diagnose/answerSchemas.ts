@@ -21,6 +21,7 @@ const said = z.object({
           'position',
           'orientation',
           'fieldOfView',
+          'aspect',
           'near',
           'far',
           'shift',

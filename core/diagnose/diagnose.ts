@@ -9,13 +9,13 @@ import { lensOfFrame, poseOfFrame } from './differingCameras';
 import { pointWith, rightMatrices, type Intended } from './engine';
 import { givenNames, type FaultName, type GivenName, type MatrixName } from './faults';
 import { invert4 } from './invert';
-import { mends, rankOf } from './mends';
+import { fixText, mends, rankOf } from './mends';
 import type { Given, Instance, Other } from './given';
 import { Engine, explainingSets, givenThings, type FaultSet } from './search';
 
 /** What is another in a camera that is proper, and how: numbers in the request's conventions. */
 export interface Difference {
-  readonly name: 'position' | 'orientation' | 'fieldOfView' | 'near' | 'far' | 'shift';
+  readonly name: 'position' | 'orientation' | 'fieldOfView' | 'aspect' | 'near' | 'far' | 'shift';
   readonly intended: unknown;
   readonly given: unknown;
 }
@@ -254,7 +254,7 @@ export function diagnose(intended: Intended, given: Given, others: readonly Othe
       ...(shown ? apart(shown, predicted) : none),
       decides: alike.map(({ set }) => decidingBetween(engine, given, best, set)),
       likelihood: 1 - (differs ? openAfter.differs : best.faults.length === 1 ? openAfter.one : openAfter.two),
-      mend: best.faults.map(mendOf).join(' '),
+      mend: best.faults.map((one, i) => mendOf(one, intended, first!.faults[i]?.what)).join(' '),
     };
     return { verdict: 'explained', ...before, explanations: [explanation], read: readWith(read, best, intended) };
   }
@@ -264,17 +264,32 @@ export function diagnose(intended: Intended, given: Given, others: readonly Othe
   const explanation: Explanation = {
     ...{ faults, equivalent: [], decides: [], residual: before.residual === null ? null : 0 },
     ...{ depthResidual: before.depthResidual === null ? null : 0, likelihood: 1 - openAfter.differs },
-    mend: `${nameOf(wrong[0]!)}: ${mends.differs} ${what.map(({ name }) => name).join(', ')}.`,
+    mend: `${nameOf(wrong[0]!)}: ${mends.differs} ${differencesText(what)}`,
   };
   return { verdict: 'explained', ...before, explanations: [explanation], read };
 }
 
 /** What is to be done about a fault, at the place where it is committed. */
-const mendOf = ({ where, place, fault, which }: FaultSet['faults'][number]): string => {
+const mendOf = (
+  { where, place, fault, which }: FaultSet['faults'][number],
+  { e }: Intended,
+  what: readonly Difference[] = [],
+): string => {
   const made =
     place === where || fault === 'otherCamera' || fault === 'differs' ? '' : `, by ${nameOf(place).toLowerCase()}`;
-  return `${nameOf(where)}${made}: ${mends[fault]}${fault === 'otherCamera' ? ` It is that of ${which}.` : ''}`;
+  const more = fault === 'otherCamera' ? ` It is that of ${which}.` : what.length ? ` ${differencesText(what)}` : '';
+  return `${nameOf(where)}${made}: ${fixText(fault, e)}${more}`;
 };
+
+const differenceNames: Readonly<Record<Difference['name'], string>> = { position: 'position', orientation: 'orientation', fieldOfView: 'field of view', aspect: 'aspect', near: 'near', far: 'far', shift: 'lens shift' }; // prettier-ignore
+/** What differs, with both numbers where they are single ones. */
+const differencesText = (what: readonly Difference[]): string =>
+  `${what
+    .map(({ name, intended, given }) => {
+      const numbers = typeof intended === 'number' && typeof given === 'number' ? ` (${Number(given.toPrecision(5))} instead of ${Number(intended.toPrecision(5))})` : ''; // prettier-ignore
+      return `The ${differenceNames[name]} differs${numbers}.`;
+    })
+    .join(' ')}`;
 const nameOf = (where: GivenName | 'matrices'): string =>
   ({ view: 'View', cameraToWorld: 'Camera to world', projection: 'Projection', viewProjection: 'View projection', points: 'Points', matrices: 'All matrices' })[where]; // prettier-ignore
 
@@ -283,7 +298,7 @@ const nameOf = (where: GivenName | 'matrices'): string =>
  * that are not square, of one length and of the right hand, or a lens that is turned over.
  */
 function differences(
-  { frame, e }: Intended,
+  { frame, e, field }: Intended,
   { pose, lens }: Diagnosis['read'],
   digits: number,
 ): readonly Difference[] | null {
@@ -300,6 +315,7 @@ function differences(
     if (angleBetween(pose.forward, frame.forward) > loose || angleBetween(pose.up, frame.up) > loose)
       found.push({ name: 'orientation', intended: e.toAngles(anglesOfBasis(frame)), given: e.toAngles(anglesOfBasis(pose)) }); // prettier-ignore
   }
+  const typedField = field?.kind;
   if (lens) {
     const { near, far, kind } = frame;
     const k = kind === 'perspective' ? near : 1;
@@ -307,7 +323,11 @@ function differences(
     const half: Vec2 = [width / 2 / k, height / 2 / k];
     const sees = ([w, h]: readonly [number, number]) =>
       kind === 'perspective' ? [2 * Math.atan(w), 2 * Math.atan(h)].map((v) => e.toAngle(v)) : [2 * w, 2 * h];
-    if (off(half[0], lens.half[0]) || off(half[1], lens.half[1]))
+    // A picture that is as high (or as wide, for a horizontal field of view) and another shape has another aspect.
+    const kept = typedField === 'horizontalFov' ? 0 : 1;
+    if (off(half[1 - kept]!, lens.half[1 - kept]!) && !off(half[kept]!, lens.half[kept]!))
+      found.push({ name: 'aspect', intended: half[0] / half[1], given: lens.half[0] / lens.half[1] });
+    else if (off(half[0], lens.half[0]) || off(half[1], lens.half[1]))
       found.push({ name: 'fieldOfView', intended: sees(half), given: sees(lens.half) });
     if (off(near, lens.near)) found.push({ name: 'near', intended: near, given: lens.near });
     const farOff = far === null || lens.far === null ? far !== lens.far : off(far, lens.far);

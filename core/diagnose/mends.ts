@@ -1,3 +1,4 @@
+import type { ConventionCodec } from '../conventions/codec';
 import type { FaultName } from './faults';
 
 /** What is to be done about each fault, in one sentence. */
@@ -44,6 +45,14 @@ export const mends: Readonly<Record<FaultName | 'otherCamera' | 'differs', strin
   otherCamera: 'It is another camera’s: update the camera before it is used, or keep the one that was drawn with.',
   differs: 'It is a proper camera, and another one: compare what differs.',
 };
+
+/** Returns the sentence of `mends`, in the conventions: the direction of depth by its name. */
+export function fixText(fault: keyof typeof mends, { conventions: { ndc } }: ConventionCodec): string {
+  if (fault !== 'depthReversed') return mends[fault];
+  return ndc.near > ndc.far
+    ? 'Depth is forward where reversed depth is meant: exchange near and far in the depth row.'
+    : 'Depth is reversed where forward depth is meant: exchange near and far in the depth row.';
+}
 
 /** Which of several sets of faults that give the same numbers is named first: the commonest. */
 export const rankOf: Readonly<Partial<Record<FaultName | 'otherCamera' | 'differs', number>>> = {

@@ -204,8 +204,8 @@ export class Engine {
     }
   }
 
-  /** Where a point comes to by some faults; null for one that has no picture. */
-  #comesTo(faults: readonly Instance[]): (point: GivenPoint) => PrintedPoint | null {
+  /** Returns the function that takes a point to the screen with some faults; null for a point without a picture. */
+  comesTo(faults: readonly Instance[]): (point: GivenPoint) => PrintedPoint | null {
     const [viewProjection] = this.matrix('viewProjection', faults.filter(({ place }) => place !== 'matrices')); // prettier-ignore
     if (!viewProjection) return () => null;
     const own = faults.flatMap(({ fault, place, up }) =>
@@ -218,12 +218,12 @@ export class Engine {
   }
   /** The points as they come out; a null for one that has no picture. */
   points(given: readonly GivenPoint[], faults: readonly Instance[]): readonly (PrintedPoint | null)[] {
-    return given.map(this.#comesTo(faults));
+    return given.map(this.comesTo(faults));
   }
 
   /** Whether a given thing is what comes of some faults. */
   matches(given: Given, thing: GivenName, faults: readonly Instance[]): boolean {
-    if (thing === 'points') return closePoints(given.points, this.#comesTo(faults), given.digits);
+    if (thing === 'points') return closePoints(given.points, this.comesTo(faults), given.digits);
     return this.matrix(thing, faults).some((made) => closeMatrix(given.matrices[thing]!, made, given.digits));
   }
 }

@@ -31,6 +31,8 @@ const files: Compiler['files'] = (folder, texts) => {
 };
 /** Optimised in `npm run soak` alone: the numbers asked for do not depend on it, and the builds take half the time. */
 const strict = ['-Wall', '-Wextra', '-Wpedantic', '-Werror', soaks ? '-O1' : '-O0'];
+/** Conversions that lose digits or signs are errors. */
+const conversions = ['-Wconversion', '-Wsign-conversion'];
 const bare = (main: string) => main.replace(/\.\w+$/, '');
 
 const typeScriptOptions: ts.CompilerOptions = {
@@ -76,11 +78,17 @@ const python = (): string =>
 export const compilers: Readonly<Record<string, Compiler>> = {
   C: {
     ...{ needs: ['gcc'], files },
-    build: (at, main) => (quiet(at, 'gcc', ['-std=c11', ...strict, main, '-o', 'main', '-lm']), ['./main', []]),
+    build: (at, main) => (
+      quiet(at, 'gcc', ['-std=c99', ...strict, ...conversions, main, '-o', 'main', '-lm']),
+      ['./main', []]
+    ),
   },
   'C++': {
     ...{ needs: ['g++'], files },
-    build: (at, main) => (quiet(at, 'g++', ['-std=c++17', ...strict, main, '-o', 'main']), ['./main', []]),
+    build: (at, main) => (
+      quiet(at, 'g++', ['-std=c++11', ...strict, ...conversions, main, '-o', 'main']),
+      ['./main', []]
+    ),
   },
   'C#': {
     ...{ needs: ['mcs', 'mono'], files },

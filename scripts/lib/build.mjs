@@ -51,10 +51,12 @@ export async function buildNode({ force = false } = {}) {
       splitting: true,
       format: 'esm',
       platform: 'node',
+      // Modules rather than bundles for several loaders.
+      mainFields: ['module', 'main'],
       target: 'node20.19',
       logLevel: force || !there ? 'warning' : 'silent',
       // Outside of the tree its packages are not found.
-      external: inTree ? ['express'] : [],
+      external: inTree ? ['express', 'compression'] : [],
       // Some bundled packages still call require.
       banner: {
         js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",

@@ -10,32 +10,27 @@ import { Coloured, useCode } from './Code';
 import { change, saveVectors } from './edits';
 import type { VectorsFound } from './job';
 import { mostVectors, type DeliverState } from './kept';
-import { faultWords } from './words';
+import { nameWords } from './words';
 
 type Row = VectorsFound['rows'][number];
-const asks: Readonly<Record<Row['kind'], string>> = {
-  ...{ view: 'matrix', projection: 'matrix', viewProjection: 'matrix', cameraToWorld: 'matrix' },
-  ...{ worldToScreen: 'to the screen', screenToWorld: 'to the world', ray: 'ray' },
-  ...{ worldToPixel: 'matrix', pixelToWorld: 'matrix', visible: 'visible', integerZoom: 'zoom', layer: 'layer' },
-};
 const columns: readonly ListColumn<Row>[] = [
   { name: 'row', value: ({ id }) => id, width: '1fr' },
-  { name: 'asks', value: ({ kind }) => asks[kind], width: '96px' },
-  { name: 'finds', value: ({ finds }) => finds.length, decimals: 0, width: '48px' },
+  { name: 'kind', value: ({ kind }) => nameWords(kind), width: '120px' },
+  { name: 'detects', value: ({ detects }) => detects.length, decimals: 0, width: '56px' },
 ];
 const list = (numbers: readonly number[]) => numbers.map((v) => figure(v, 4)).join(', ');
 
-/** The faults that a row fails for, by the shorter list: those, or all but some. */
-function foundBy({ finds, expected }: Row, { rows, unseen }: VectorsFound): string {
-  if (!expected) return 'a picture of what is behind the eye';
-  const all = [...new Set(rows.flatMap((row) => row.finds))];
-  const others = all.filter((fault) => !finds.includes(fault));
-  if (!others.length) return unseen.length ? 'every fault that shows' : 'every fault';
-  const shorter = others.length < finds.length;
-  return `${shorter ? 'every fault but ' : ''}${(shorter ? others : finds).map(faultWords).join(', ')}`;
+/** The faults that a row detects, by the shorter list: those, or all but some. */
+function detectedBy({ detects }: Row, { rows, undetected }: VectorsFound): string {
+  if (!detects.length) return 'none';
+  const all = [...new Set(rows.flatMap((row) => row.detects))];
+  const others = all.filter((fault) => !detects.includes(fault));
+  if (!others.length) return undetected.length ? 'every fault that shows' : 'every fault';
+  const shorter = others.length < detects.length;
+  return `${shorter ? 'every fault except ' : ''}${(shorter ? others : detects).map(nameWords).join(', ')}`;
 }
 
-/** Test vectors for an engine's own functions: what goes in, what is to come out, what each row finds. */
+/** Test vectors for an engine's own functions: inputs, expected outputs, and the faults that each row detects. */
 export function TestVectors() {
   const now = useTaskMoment<DeliverState>('deliver');
   const { slice } = now;
@@ -69,12 +64,11 @@ export function TestVectors() {
       {found && row ? (
         <>
           <p className="verdict-line" data-testid="vectors">
-            {counted(found.rows.length, 'row', 'rows')}; of {found.faults} faults that this camera can have{' '}
-            {found.unseen.length ? `${found.faults - found.unseen.length} fail a row.` : 'each fails a row.'}
+            {counted(found.rows.length, 'row', 'rows')} detect {counted(found.faults, 'fault', 'faults')}.
           </p>
-          {found.unseen.length > 0 && (
+          {found.undetected.length > 0 && (
             <p className="text-note leading-4 text-ink2">
-              No number of this camera shows {found.unseen.map(faultWords).join(', ')}.
+              Not visible in the numbers of this camera: {found.undetected.map(nameWords).join(', ')}.
             </p>
           )}
           <DataList
@@ -82,7 +76,7 @@ export function TestVectors() {
             rows={found.rows}
             keyOf={({ id }) => id}
             columns={columns}
-            verdictOf={({ kind }) => asks[kind]}
+            verdictOf={({ kind }) => nameWords(kind)}
             chosen={row.id}
             most={7}
             onChoose={({ id }) => setChosen(id)}
@@ -90,17 +84,17 @@ export function TestVectors() {
           <dl className="text-note leading-4" data-testid="vector-row">
             {row.input.length > 0 && (
               <div>
-                <dt className="inline text-ink2">goes in: </dt>
+                <dt className="inline text-ink2">input: </dt>
                 <dd className="inline font-mono">{list(row.input)}</dd>
               </div>
             )}
             <div>
-              <dt className="inline text-ink2">comes out: </dt>
-              <dd className="inline font-mono">{row.expected ? list(row.expected) : 'no picture'}</dd>
+              <dt className="inline text-ink2">expected: </dt>
+              <dd className="inline font-mono">{row.expected ? list(row.expected) : 'none: behind the eye'}</dd>
             </div>
             <div>
-              <dt className="inline text-ink2">finds: </dt>
-              <dd className="inline">{foundBy(row, found)}</dd>
+              <dt className="inline text-ink2">detects: </dt>
+              <dd className="inline">{detectedBy(row, found)}</dd>
             </div>
           </dl>
           <div className="row flex-wrap">

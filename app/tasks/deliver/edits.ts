@@ -21,7 +21,7 @@ import { counted } from '../../ui/figures';
 import { saveBytes, saveFile } from '../../ui/files';
 import { complain, copy, say, underWay } from '../../ui/notices';
 import { commandsOf } from './commands';
-import { bareRequest, codeNow, partsFor, wishOf } from './setUp';
+import { vectorRequest, codeNow, partsFor, wishOf } from './setUp';
 import type { DeliverState } from './kept';
 
 export const change = (
@@ -41,7 +41,7 @@ export function copyCode(): void {
 
 /** Computes the test vectors of the current camera; null where there are none. */
 async function vectorsNow(now: ReturnType<typeof present>): Promise<Vectors | null> {
-  const bare = bareRequest(now);
+  const bare = vectorRequest(now);
   if (typeof bare === 'string') return null;
   const { vectorsOf } = await import('../../../core/deliver/vectors');
   const made = vectorsOf(bare, now.slice.count, now.slice.seed);

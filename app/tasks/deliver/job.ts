@@ -1,10 +1,9 @@
 import { vectorsOfParts } from '../../../core/deliver/code';
-import { catchesOf, type Catches } from '../../../core/deliver/catches';
 import type { CodePart } from '../../../core/deliver/library';
 import { vectorsOf } from '../../../core/deliver/vectors';
-import { type VectorRow } from '../../../core/deliver/vectorRows';
+import type { DetectedFault, VectorRow } from '../../../core/deliver/vectorRow';
 import type { JobModule, JobSpec } from '../../state/jobs';
-import { bareRequest, partsFor } from './setUp';
+import { partsFor, vectorRequest } from './setUp';
 import type { DeliverState } from './kept';
 
 interface Asked {
@@ -14,17 +13,19 @@ interface Asked {
   /** Names of parts, with commas between. */
   readonly parts: string;
 }
-/** Test vectors, and what each row of them finds. */
+/** Test vectors, each row with the faults that it detects. */
 export interface VectorsFound {
-  readonly rows: readonly (VectorRow & { readonly finds: Catches['unseen'] })[];
+  readonly rows: readonly (VectorRow & { readonly detects: readonly DetectedFault[] })[];
+  /** The number of faults that some row detects. */
   readonly faults: number;
-  readonly unseen: Catches['unseen'];
+  /** Faults that change no number of this camera. */
+  readonly undetected: readonly DetectedFault[];
 }
 
 const vectors: JobSpec<DeliverState, Asked, VectorsFound | null> = {
   says: 'Making test vectors',
   input: (now) => {
-    const request = bareRequest(now);
+    const request = vectorRequest(now);
     if (typeof request === 'string') return null;
     const { count, seed, parts } = now.slice;
     return { request: JSON.stringify(request), count, seed, parts: partsFor(now, parts).join() };
@@ -34,8 +35,8 @@ const vectors: JobSpec<DeliverState, Asked, VectorsFound | null> = {
     const made = vectorsOf(JSON.parse(request), count, seed);
     if (!made.ok) return null;
     const own = vectorsOfParts(made.vectors, parts.split(',') as CodePart[]);
-    const { rows: finds, faults, unseen } = catchesOf(own);
-    return { rows: own.rows.map((row) => ({ ...row, finds: finds.get(row.id)! })), faults, unseen };
+    const rows = own.rows.map((row) => ({ ...row, detects: row.detects ?? [] }));
+    return { rows, faults: new Set(rows.flatMap(({ detects }) => detects)).size, undetected: own.undetected ?? [] };
   },
 };
 

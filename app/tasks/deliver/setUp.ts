@@ -1,3 +1,4 @@
+import type { Vec3 } from '../../../core/math/vec3';
 import { writeCamera } from '../../../core/request/write';
 import { answerPoint } from '../../../core/request/pointAnswers';
 import {
@@ -108,4 +109,18 @@ export function bareRequest(now: Omit<Moment, 'slice'>): object | string {
   if (typeof setUp === 'string') return setUp;
   const { camera, viewport, e } = setUp;
   return { astrolabe: 1, conventions: e.conventions, viewport, camera, queries: [] };
+}
+
+/** The most bodies whose positions become rows of test vectors. */
+const mostBodies = 32;
+
+/** The camera as a compute request that asks for points of the project: the probe and the bodies. */
+export function vectorRequest(now: Omit<Moment, 'slice'>): object | string {
+  const bare = bareRequest(now);
+  if (typeof bare === 'string') return bare;
+  const { chain, codec: e, flat, placed } = now;
+  const own = (p: Vec3): readonly number[] => (flat ? e.toPair('up', [p[0], p[1]]) : e.toWorld(p));
+  const bodies = [...placed.values()].slice(0, mostBodies).map(({ toWorld: m }) => own([m[3]!, m[7]!, m[11]!]));
+  const points = [...(chain.ok ? [own(chain.value.world)] : []), ...bodies];
+  return { ...bare, queries: points.length ? [{ id: 'own', op: 'worldToScreen', points }] : [] };
 }

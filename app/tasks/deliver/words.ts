@@ -28,5 +28,5 @@ export const namingWords: Readonly<Record<Naming, string>> = {
   pascal: 'PascalCase functions',
 };
 
-/** A fault by its name, in words. */
-export const faultWords = (name: string): string => name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+/** Writes the name of a fault or of a kind of rows as words. */
+export const nameWords = (name: string): string => name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);

@@ -1,4 +1,5 @@
 import type { Language } from '../print';
+import { inputCount } from '../vectorKinds';
 import { simple, place, cTypes, cNumber, cFlow, cWords, typeNaming, flat, indented, asksInput } from './shared';
 
 const cMaths: Readonly<Record<string, string>> = { abs: 'fabs', min: 'fmin', max: 'fmax' };
@@ -111,14 +112,14 @@ export const C: Language = {
     '    FILE* file = fopen(argc > 1 ? argv[1] : "vectors.csv", "r");',
     '    if (!file) return 2;',
     '    for (char line[2048]; fgets(line, sizeof line, file);) {',
-    '        char *cells[5], *at = line;',
-    '        for (int i = 0; i < 5; ++i) {',
+    `        char *cells[${2 + inputCount}], *at = line;`,
+    `        for (int i = 0; i < ${2 + inputCount}; ++i) {`,
     '            cells[i] = at;',
     '            at += strcspn(at, ",\\r\\n");',
     "            if (*at) *at++ = '\\0';",
     '        }',
-    `        ${n} given[3];`,
-    `        for (int i = 0; i < 3; ++i) given[i] = (${n})strtod(cells[2 + i], NULL);`,
+    `        ${n} given[${inputCount}];`,
+    `        for (int i = 0; i < ${inputCount}; ++i) given[i] = (${n})strtod(cells[2 + i], NULL);`,
     '        answer(cells[0], cells[1], given);',
     '    }',
     '    return 0;',

@@ -1,4 +1,5 @@
 import type { Language } from '../print';
+import { inputCount } from '../vectorKinds';
 import {
   simple,
   productLoops,
@@ -18,6 +19,9 @@ const stdMaths: Readonly<Record<string, string>> = Object.fromEntries(['sin', 'c
 export const Cpp: Language = {
   ...cWords,
   ...cFlow,
+  // Indices of the library's arrays are unsigned.
+  open: { ...cFlow.open, for: (name, to) => `for (std::size_t ${name} = 0; ${name} < ${to}; ++${name}) {` },
+  asNumber: (truth, style) => `(${truth} ? ${cNumber('1', style)} : ${cNumber('0', style)})`,
   ...{ name: 'C++', file: 'camera.hpp', operators: true, depth: 0 },
   naming: (of) => typeNaming[of],
   type: (type, { number }) => simple(type, cTypes(number)),
@@ -30,7 +34,7 @@ export const Cpp: Language = {
   let: (name, type, value, mutable) => `${mutable ? '' : 'const '}${type} ${name} = ${value};`,
   fnHead: (name, params, result) => `inline ${result} ${name}(${params.map(({ type, name: own }) => (/^(?:double|float|bool|int|Vec2)$/.test(type) ? `${type} ${own}` : `const ${type}& ${own}`)).join(', ')}) {`, // prettier-ignore
   struct: ({ name, fields }) => [`struct ${name} {`, ...flat(fields, (one) => `${one.count ? `std::array<${one.type}, ${one.count}>` : one.type} ${one.name};`), '};'], // prettier-ignore
-  constant: (name, type, value, style) => typeof type === 'object' && 'of' in type ? [`inline constexpr std::array<${Cpp.type(type.of, style)}, ${type.count}> ${name}${value};`] : [`inline constexpr ${Cpp.type(type, style)} ${name} = ${value};`], // prettier-ignore
+  constant: (name, type, value, style) => typeof type === 'object' && 'of' in type ? [`constexpr std::array<${Cpp.type(type.of, style)}, ${type.count}> ${name}${value};`] : [`constexpr ${Cpp.type(type, style)} ${name} = ${value};`], // prettier-ignore
   prelude: (style, uses) => {
     const n = style.number;
     const ref = 'const Vec3&';
@@ -41,6 +45,7 @@ export const Cpp: Language = {
       '#include <algorithm>',
       '#include <array>',
       '#include <cmath>',
+      '#include <cstddef>',
       '',
       'namespace camera {',
       '',
@@ -67,7 +72,12 @@ export const Cpp: Language = {
               ? [
                   'inline Mat4 mul(const Mat4& a, const Mat4& b) {',
                   '    Mat4 product{};',
-                  ...productLoops(style, '    ', '    ', (name) => `for (int ${name} = 0; ${name} < 4; ++${name}) {`),
+                  ...productLoops(
+                    style,
+                    '    ',
+                    '    ',
+                    (name) => `for (std::size_t ${name} = 0; ${name} < 4; ++${name}) {`,
+                  ),
                   '    return product;',
                   '}',
                 ]
@@ -132,7 +142,7 @@ export const Cpp: Language = {
     "        std::getline(cells, kind, ',');",
     '        if (kind == "kind") continue;',
     `        std::vector<${n}> given;`,
-    "        while (given.size() < 3 && std::getline(cells, cell, ',')) given.push_back(cell.empty() ? 0 : std::stod(cell));",
+    `        while (given.size() < ${inputCount} && std::getline(cells, cell, ',')) given.push_back(cell.empty() ? ${cNumber('0', { number: n === 'float' ? 'float' : 'double' })} : ${n === 'float' ? 'std::stof(cell)' : 'std::stod(cell)'});`,
     '        answer(id, kind, given);',
     '    }',
     '}',

@@ -1,4 +1,5 @@
 import type { Language } from '../print';
+import { inputCount } from '../vectorKinds';
 import { simple, productLoops, cTypes, cNumber, cFlow, cWords, indented } from './shared';
 
 type Fields = readonly { readonly name: string; readonly type: string; readonly count: number | null; readonly comment: string | null }[]; // prettier-ignore
@@ -134,7 +135,7 @@ export const CSharp: Language = {
     '    public static void Main(string[] args) {',
     '        foreach (var line in File.ReadLines(args.Length > 0 ? args[0] : "vectors.csv").Skip(1)) {',
     "            var cells = line.Split(',');",
-    '            var given = cells.Skip(2).Take(3).Where(one => one != "");',
+    `            var given = cells.Skip(2).Take(${inputCount}).Where(one => one != "");`,
     `            Answer(cells[0], cells[1], given.Select(one => ${n}.Parse(one, Plain)).ToArray());`,
     '        }',
     '    }',

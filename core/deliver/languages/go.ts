@@ -1,5 +1,6 @@
 import type { Type } from '../program';
 import type { Language } from '../print';
+import { inputCount } from '../vectorKinds';
 import { simple, productLoops, cTypes, cWords, indented } from './shared';
 
 const goMaths: Readonly<Record<string, string>> = { sin: 'Sin', cos: 'Cos', tan: 'Tan', sqrt: 'Sqrt', atan: 'Atan', exp2: 'Exp2', abs: 'Abs', floor: 'Floor', min: 'Min', max: 'Max' }; // prettier-ignore
@@ -13,7 +14,7 @@ const fromOutside = (text: string): string =>
     );
 export const Go: Language = {
   ...cWords,
-  asNumber: (truth) => `map[bool]int{true: 1}[${truth}]`,
+  asNumber: (truth, { number }) => `map[bool]float${number === 'float' ? 32 : 64}{true: 1}[${truth}]`,
   ...{ name: 'Go', file: 'camera.go', operators: false, depth: 0, indent: '\t' },
   // A capital is what makes a name known outside.
   fixedNames: true,
@@ -105,8 +106,8 @@ export const Go: Language = {
     ')',
     '',
     ...(cases.some(({ matrix }) => matrix) ? [`func list(m [16]${n}) []${n} { return m[:] }`, ''] : []),
-    '// The numbers of a row: by what is asked, and what goes in.',
-    `func answer(kind string, given [3]${n}) []${n} {`,
+    '// The numbers of a row: empty without a picture, nil for other kinds.',
+    `func answer(kind string, given [${inputCount}]${n}) []${n} {`,
     `\tframe := ${indented(fromOutside(frame), '\t')}`,
     '\tswitch kind {',
     ...cases.flatMap(({ kind, text, matrix, guard, numbers }) =>
@@ -119,6 +120,7 @@ export const Go: Language = {
               `\t\tif ${guard} {`,
               `\t\t\treturn []${n}{${numbers.join(', ')}}`,
               '\t\t}',
+              `\t\treturn []${n}{}`,
             ]
           : [`\tcase "${kind}":`, `\t\tv := ${fromOutside(text)}`, `\t\treturn []${n}{${numbers.join(', ')}}`],
     ),
@@ -133,14 +135,18 @@ export const Go: Language = {
     '\t}',
     '\ttable, _ := csv.NewReader(file).ReadAll()',
     '\tfor _, cells := range table[1:] {',
-    `\t\tvar given [3]${n}`,
+    `\t\tvar given [${inputCount}]${n}`,
     '\t\tfor i := range given {',
     ...(n === 'float64'
       ? ['\t\t\tgiven[i], _ = strconv.ParseFloat(cells[2+i], 64)']
       : ['\t\t\tv, _ := strconv.ParseFloat(cells[2+i], 32)', `\t\t\tgiven[i] = ${n}(v)`]),
     '\t\t}',
+    '\t\tnumbers := answer(cells[1], given)',
+    '\t\tif numbers == nil {',
+    '\t\t\tcontinue',
+    '\t\t}',
     '\t\tfmt.Print(cells[0])',
-    '\t\tfor _, v := range answer(cells[1], given) {',
+    '\t\tfor _, v := range numbers {',
     '\t\t\tfmt.Print(",", v)',
     '\t\t}',
     '\t\tfmt.Println()',

@@ -1,4 +1,5 @@
 import type { Language, Style } from '../print';
+import { inputCount } from '../vectorKinds';
 import { cFlow, cWords, flat, indented, pointed, simple } from './shared';
 
 const types = { num: 'float', bool: 'bool', int: 'int', vec2: 'float2', vec3: 'float3', vec4: 'float4' };
@@ -15,6 +16,7 @@ const snake = (name: string): string => name.replace(/(?<!^)([A-Z])/g, '_$1').to
 export const Hlsl: Language = {
   ...cWords,
   ...cFlow,
+  asNumber: (truth) => `float(${truth})`,
   ...{ name: 'HLSL', file: 'camera.hlsl', operators: true, depth: 0, floatsAlone: true },
   naming: (of) => (of === 'const' ? 'upper' : of === 'type' ? 'pascal' : 'snake'),
   type: (type, style) => (type === 'mat4' ? `${storage(style)} float4x4` : simple(type, types)),
@@ -63,17 +65,18 @@ export const Hlsl: Language = {
   harnessFile: 'harness.hlsl',
   harness: ({ cases, frame, columns }) => [
     '// A compute shader that runs camera.hlsl over test vectors, a thread a row. `rows` has the index of the kind, as it',
-    '// is listed below, and the three numbers of the row; `answers` 17 numbers a row, the last 1 where there is an answer.',
+    `// is listed below, and the ${inputCount} inputs of the row; “answers” 17 numbers a row, the last 1 where there is an answer.`,
     `// Kinds: ${cases.map(({ kind }, i) => `${i} ${kind}`).join(', ')}.`,
     '#include "camera.hlsl"',
     '',
-    'StructuredBuffer<float4> rows : register(t0);',
+    'StructuredBuffer<float> rows : register(t0);',
     'RWStructuredBuffer<float> answers : register(u0);',
     '',
     '[numthreads(1, 1, 1)]',
     'void main(uint3 id : SV_DispatchThreadID) {',
-    '    int kind = int(rows[id.x].x);',
-    '    float given[3] = {rows[id.x].y, rows[id.x].z, rows[id.x].w};',
+    `    uint row = ${1 + inputCount} * id.x;`,
+    '    int kind = int(rows[row]);',
+    `    float given[${inputCount}] = {${Array.from({ length: inputCount }, (_, i) => `rows[row + ${1 + i}]`).join(', ')}};`,
     `    Frame frame = ${indented(frame)};`,
     '    uint first = 17 * id.x;',
     '    answers[first + 16] = 1.0;',

@@ -1,5 +1,6 @@
 import type { Type } from '../program';
 import type { Language } from '../print';
+import { inputCount } from '../vectorKinds';
 import { simple, productLoops, cTypes, cNumber, cFlow, cWords, indented } from './shared';
 
 /** What another class says: functions and types by the class that has them. */
@@ -117,8 +118,8 @@ export const Java: Language = {
     '        for (String line : Files.readAllLines(Path.of(args.length > 0 ? args[0] : "vectors.csv"))) {',
     '            final String[] cells = line.split(",", -1);',
     '            if (cells[1].equals("kind")) continue;',
-    `            final ${n}[] given = new ${n}[3];`,
-    `            for (int i = 0; i < 3 && !cells[2 + i].isEmpty(); ++i) given[i] = ${n === 'float' ? 'Float.parseFloat' : 'Double.parseDouble'}(cells[2 + i]);`,
+    `            final ${n}[] given = new ${n}[${inputCount}];`,
+    `            for (int i = 0; i < ${inputCount} && !cells[2 + i].isEmpty(); ++i) given[i] = ${n === 'float' ? 'Float.parseFloat' : 'Double.parseDouble'}(cells[2 + i]);`,
     '            answer(cells[0], cells[1], given);',
     '        }',
     '    }',

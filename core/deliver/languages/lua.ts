@@ -1,4 +1,5 @@
 import type { Language } from '../print';
+import { inputCount } from '../vectorKinds';
 import { place, cWords } from './shared';
 
 /** What a program outside of the module says: functions by its name. */
@@ -125,7 +126,9 @@ export const Lua: Language = {
     '  local answer = answers[cells[2]]',
     '  if answer then',
     '    local text = cells[1]',
-    '    for _, v in ipairs(answer({ tonumber(cells[3]), tonumber(cells[4]), tonumber(cells[5]) })) do',
+    '    local given = {}',
+    `    for i = 1, ${inputCount} do given[i] = tonumber(cells[2 + i]) end`,
+    '    for _, v in ipairs(answer(given)) do',
     "      text = text .. string.format(',%.17g', v)",
     '    end',
     '    print(text)',

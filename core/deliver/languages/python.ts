@@ -1,10 +1,12 @@
 import type { Language } from '../print';
+import { inputCount } from '../vectorKinds';
 import { simple, place, cTypes, cWords, indented } from './shared';
 
 export const Python: Language = {
   ...cWords,
   truth: (value) => (value ? 'True' : 'False'),
   gap: 2,
+  asNumber: (truth) => `int(${truth})`,
   ...{ name: 'Python', file: 'camera.py', operators: true, depth: 0, comment: '#' },
   ...{ and: 'and', or: 'or', close: '', fnEnd: '' },
   naming: (of) => (of === 'const' ? 'upper' : of === 'type' ? 'pascal' : 'snake'),
@@ -113,7 +115,7 @@ export const Python: Language = {
     '',
     'with open(sys.argv[1] if len(sys.argv) > 1 else "vectors.csv", newline="") as table:',
     '    for cells in list(csv.reader(table))[1:]:',
-    '        found = answer(cells[1], [float(cell) for cell in cells[2:5] if cell])',
+    `        found = answer(cells[1], [float(cell) for cell in cells[2:${2 + inputCount}] if cell])`,
     '        if found is not None:',
     '            print(cells[0], *found, sep=",")',
     '',

@@ -1,4 +1,5 @@
 import type { Language } from '../print';
+import { inputCount } from '../vectorKinds';
 import { isStruct, simple, pointed, productLoops, cTypes, cWords, flat, indented, asksInput } from './shared';
 
 const rustMaths: ReadonlySet<string> = new Set([
@@ -15,7 +16,7 @@ const rustMaths: ReadonlySet<string> = new Set([
 ]);
 export const Rust: Language = {
   ...cWords,
-  asNumber: (truth) => `${truth} as u8 as f64`,
+  asNumber: (truth, { number }) => `${truth} as u8 as ${number === 'float' ? 'f32' : 'f64'}`,
   ...{ name: 'Rust', file: 'camera.rs', operators: true, depth: 0 },
   tail: (line) => line.replace('return ', ''),
   argument: (type, text) => (isStruct(type) ? `&${text}` : text),
@@ -138,7 +139,7 @@ export const Rust: Language = {
     '    let table = std::fs::read_to_string(&path).expect("the test vectors can be read");',
     '    for line in table.lines().skip(1) {',
     "        let cells: Vec<&str> = line.split(',').collect();",
-    `        let given: Vec<${n}> = cells[2..5].iter().filter_map(|cell| cell.parse().ok()).collect();`,
+    `        let given: Vec<${n}> = cells[2..${2 + inputCount}].iter().filter_map(|cell| cell.parse().ok()).collect();`,
     '        answer(cells[0], cells[1], &given);',
     '    }',
     '}',

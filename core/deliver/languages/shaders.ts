@@ -1,4 +1,5 @@
 import type { Type } from '../program';
+import { inputCount } from '../vectorKinds';
 import type { Harness, Language } from '../print';
 import { simple, pointed, cFlow, cWords, flat, indented } from './shared';
 
@@ -34,6 +35,7 @@ export const Glsl: Language = {
   ...cWords,
   ...cFlow,
   ...{
+    asNumber: (truth: string) => `float(${truth})`,
     name: 'GLSL',
     file: 'camera.glsl',
     operators: true,
@@ -72,7 +74,7 @@ export const Glsl: Language = {
       '    gl.attachShader(program, shader);',
       '  };',
       '  add(gl.VERTEX_SHADER, `${code}',
-      '    uniform int kind; uniform float given[3]; flat out mat4 numbers; flat out float found;',
+      `    uniform int kind; uniform float given[${inputCount}]; flat out mat4 numbers; flat out float found;`,
       '    void main() {',
       `      Frame frame = ${indented(of.frame, '      ')};`,
       '      gl_Position = vec4(0.0); numbers = mat4(0.0); found = 1.0;',
@@ -90,7 +92,7 @@ export const Glsl: Language = {
       '  gl.bufferData(gl.TRANSFORM_FEEDBACK_BUFFER, 68, gl.STREAM_READ);',
       '  const answers = rows.map(([, kind, ...cells]) => {',
       "    gl.uniform1i(gl.getUniformLocation(program, 'kind'), Object.keys(kinds).indexOf(kind));",
-      "    gl.uniform1fv(gl.getUniformLocation(program, 'given'), cells.slice(0, 3).map(Number));",
+      `    gl.uniform1fv(gl.getUniformLocation(program, 'given'), cells.slice(0, ${inputCount}).map(Number));`,
       '    gl.beginTransformFeedback(gl.POINTS);',
       '    gl.drawArrays(gl.POINTS, 0, 1);',
       '    gl.endTransformFeedback();',
@@ -102,6 +104,7 @@ export const Glsl: Language = {
 };
 export const Wgsl: Language = {
   ...Glsl,
+  asNumber: (truth) => `f32(${truth})`,
   ...{ name: 'WGSL', file: 'camera.wgsl' },
   type: (type) => simple(type, { num: 'f32', bool: 'bool', int: 'i32', vec2: 'vec2f', vec3: 'vec3f', vec4: 'vec4f', mat4: 'mat4x4f' }), // prettier-ignore
   makeVector: (type, args) => `${String(type)}f(${args.join(', ')})`,
@@ -117,11 +120,11 @@ export const Wgsl: Language = {
     page('camera.wgsl', of, [
       '  const device = await (await navigator.gpu.requestAdapter()).requestDevice();',
       '  const module = device.createShaderModule({ code: `${code}',
-      '    @group(0) @binding(0) var<storage, read> rows: array<vec4f>;',
+      `    @group(0) @binding(0) var<storage, read> rows: array<array<f32, ${1 + inputCount}>>;`,
       '    @group(0) @binding(1) var<storage, read_write> answers: array<array<f32, 17>>;',
       '    @compute @workgroup_size(1) fn main(@builtin(global_invocation_id) id: vec3u) {',
-      '      let kind = i32(rows[id.x].x);',
-      '      let given = rows[id.x].yzw;',
+      '      let kind = i32(rows[id.x][0]);',
+      `      let given = array<f32, ${inputCount}>(${Array.from({ length: inputCount }, (_, i) => `rows[id.x][${1 + i}]`).join(', ')});`,
       `      let frame = ${indented(of.frame, '      ')};`,
       '      let answer = &answers[id.x];',
       '      (*answer)[16] = 1.0;',
@@ -132,10 +135,10 @@ export const Wgsl: Language = {
       '    }` });',
       "  const pipeline = device.createComputePipeline({ layout: 'auto', compute: { module } });",
       '  const buffer = (size, usage) => device.createBuffer({ size, usage });',
-      '  const input = buffer(16 * rows.length, GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_DST);',
+      `  const input = buffer(${4 + 4 * inputCount} * rows.length, GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_DST);`,
       '  const output = buffer(68 * rows.length, GPUBufferUsage.STORAGE | GPUBufferUsage.COPY_SRC);',
       '  const back = buffer(68 * rows.length, GPUBufferUsage.MAP_READ | GPUBufferUsage.COPY_DST);',
-      '  const list = rows.flatMap(([, kind, ...cells]) => [Object.keys(kinds).indexOf(kind), ...cells.slice(0, 3).map(Number)]);',
+      `  const list = rows.flatMap(([, kind, ...cells]) => [Object.keys(kinds).indexOf(kind), ...cells.slice(0, ${inputCount}).map(Number)]);`,
       '  device.queue.writeBuffer(input, 0, new Float32Array(list));',
       '  const commands = device.createCommandEncoder();',
       '  const pass = commands.beginComputePass();',

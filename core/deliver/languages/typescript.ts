@@ -1,4 +1,5 @@
 import type { Language } from '../print';
+import { inputCount } from '../vectorKinds';
 import { simple, place, cTypes, cWords } from './shared';
 
 /** What a program outside of the module says: functions by its name. */
@@ -6,6 +7,7 @@ const fromOutside = (text: string): string => text.replace(/(?<![\w.])([a-z]\w*)
 export const TypeScript: Language = {
   ...cWords,
   entry: (list, i, matrix) => `${list}[${i}]${matrix ? '' : '!'}`,
+  asNumber: (truth) => `Number(${truth})`,
   ...{ name: 'TypeScript', file: 'camera.ts', operators: false, depth: 0, indent: '  ' },
   naming: (of) => (of === 'type' ? 'pascal' : 'camel'),
   type: (type) => (type === 'mat4' ? 'readonly number[]' : simple(type, { ...cTypes('number'), bool: 'boolean', int: 'number' })), // prettier-ignore
@@ -105,7 +107,7 @@ export const TypeScript: Language = {
     '',
     "for (const line of readFileSync(process.argv[2] ?? 'vectors.csv', 'utf8').trim().split(/\\r?\\n/)) {",
     "  const [id, kind = '', ...cells] = line.split(',');",
-    '  const found = answers[kind]?.(cells.slice(0, 3).map(Number));',
+    `  const found = answers[kind]?.(cells.slice(0, ${inputCount}).map(Number));`,
     "  if (found) console.log([id, ...found].join(','));",
     '}',
     '',
