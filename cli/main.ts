@@ -216,7 +216,7 @@ program
       if (!made.ok) return void (await refuse(made.problem));
       const { language, parts, number, naming } = options;
       if (parts.includes('spawn') && !is2d(made.setUp) && !made.setUp.footprint.length)
-        process.stderr.write('The camera sees none of the ground, or all of it to infinity, so the part “spawn” is left out.\n');
+        process.stderr.write('The camera sees none of the ground, so the part “spawn” is left out.\n');
       await writeMissingParts(parts, is2d(made.setUp));
       const wish = { language, parts, number, naming, constants: !options.parameters, scope };
       const files = [

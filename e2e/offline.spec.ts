@@ -41,7 +41,6 @@ test('a newer build is offered, goes on being offered in the menu, and every tab
   context,
 }) => {
   test.setTimeout(240_000);
-  // The newer worker takes over when the older one has answered everything that is prefetched through it.
   const takeOver = { timeout: 120_000 };
   await page.goto(`${site}/frame`);
   await there(page);
@@ -60,6 +59,8 @@ test('a newer build is offered, goes on being offered in the menu, and every tab
   await there(page);
   await expect(page.locator('.notice', { hasText: 'A newer Astrolabe is here.' })).toBeVisible({ timeout: 20_000 });
   await page.getByRole('button', { name: /^Saltmarrow harbour/ }).click();
+  // The browser changes workers when the older one has no request left, so prefetching has to end first.
+  await Promise.all([page, beside].map((one) => one.waitForLoadState('networkidle')));
   const reloaded = page.waitForEvent('load', takeOver);
   await page.getByRole('menuitem', { name: 'Change over to the newer Astrolabe' }).click();
   await reloaded;

@@ -33,7 +33,11 @@ export async function keepApplication(home: string): Promise<void> {
       if (!waiting || !serviceWorker.controller) return;
       const changeOver = () => {
         asked = true;
-        waiting.postMessage('take over');
+        const takeOver = () => waiting.postMessage('take over');
+        takeOver();
+        // Browsers change workers when the older one finishes its last request. When that was missed, they wait
+        // for minutes unless there is another one.
+        window.setInterval(() => void fetch(home, { method: 'HEAD' }).then(takeOver, takeOver), 3000);
       };
       useNewer.setState({ changeOver });
       say('A newer Astrolabe is here.', { label: 'Change over', run: changeOver });

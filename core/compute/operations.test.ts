@@ -322,7 +322,10 @@ describe('spawn', () => {
       ...base.camera,
       projection: { kind: 'perspective', near: 1, far: null, verticalFov: 90 },
     } as ComputeRequest['camera'];
-    expect(ask(common, { camera: level })).toMatchObject({ error: { code: 'footprintUnbounded' } });
+    expect(ask(common, { camera: level })).toMatchObject({ points: expect.anything() });
+    expect(ask({ ...common, bounds: { ringOuter: 2 } }, { camera: level })).toMatchObject({
+      error: { code: 'footprintUnbounded' },
+    });
     const up = { ...base.camera, orientation: { yaw: 0, pitch: 80 } } as ComputeRequest['camera'];
     expect(ask(common, { camera: up })).toMatchObject({ error: { code: 'footprintEmpty' } });
   });

@@ -1,4 +1,5 @@
 import type { RequestCamera, RequestCamera2d } from '../request/cameraSchema';
+import type { GroundEdge } from '../ground/distance';
 import type { Viewport } from '../camera/frame';
 import type { ConventionCodec } from '../conventions/codec';
 
@@ -7,8 +8,8 @@ export interface SetUp3d {
   readonly camera: RequestCamera;
   readonly viewport: Viewport;
   readonly e: ConventionCodec;
-  /** The corners of what the camera sees of the ground, in the surface's two coordinates; empty for none to keep out of. */
-  readonly footprint: readonly (readonly [number, number])[];
+  /** The edges of the ground that the camera sees, in the surface's two coordinates; empty when it sees none. */
+  readonly footprint: readonly GroundEdge[];
 }
 
 /** A 2D camera as a request writes it, with its viewport and conventions. */

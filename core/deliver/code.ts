@@ -1,9 +1,10 @@
 import { readCamera } from '../request/readCamera';
 import type { RequestCamera } from '../request/cameraSchema';
 import { frameOf, pictureShape, type CameraFrame, type Viewport } from '../camera/frame';
+import type { GroundEdge } from '../ground/distance';
 import { fieldOfView } from '../camera/projection';
 import type { ConventionCodec } from '../conventions/codec';
-import type { Vec2, Vec3 } from '../math/vec3';
+import type { Vec3 } from '../math/vec3';
 import type { Checked } from '../reasons';
 import { deliverLanguages } from './languages';
 import type { CodeWish } from './codeWish';
@@ -36,7 +37,7 @@ export function setUpOf(
   camera: RequestCamera,
   viewport: Viewport,
   e: ConventionCodec,
-  footprint: readonly Vec2[],
+  footprint: readonly GroundEdge[],
 ): Checked<{ readonly setUp: SetUp3d; readonly frame: CameraFrame }> {
   const read = readCamera(camera, e);
   if (!read.ok) return read;

@@ -17,6 +17,7 @@ import { reservedWords } from './reserved';
 import type { SetUp3d } from './cameraSetup';
 import { codeParts } from './library';
 import { deliverLanguages } from './languages';
+import { polygonEdges } from '../testing/polygonEdges';
 
 /*
  * The code of random set-ups, compiled by every compiler that is there, run, and held against the core.
@@ -41,7 +42,7 @@ function setUpBy(seed: number): SetUp3d {
   const shift: [number, number] = d.chance(0.6) ? [d.real(-0.4, 0.4), d.real(-0.4, 0.4)] : [0, 0];
   const lens: RequestCamera['projection'] = seed % 4 === 3 ? { kind: 'orthographic', near: 1, far: 90, height: 30, shift } : { kind: 'perspective', near: 0.5, far: seed % 4 === 2 ? null : 120, verticalFov: e.toAngle(d.real(0.5, 1.4)), shift }; // prettier-ignore
   const turned = form === 2 && e.handedness.world !== e.handedness.view ? angles : orientation;
-  const made = setUpOf({ position: own([d.real(-9, 9), d.real(1, 9), d.real(-9, 9)]), orientation: turned, projection: lens }, viewport, e, [[-3, -2], [4, -2.5], [5, 6], [-4, 5]]); // prettier-ignore
+  const made = setUpOf({ position: own([d.real(-9, 9), d.real(1, 9), d.real(-9, 9)]), orientation: turned, projection: lens }, viewport, e, polygonEdges([[-3, -2], [4, -2.5], [5, 6], [-4, 5]])); // prettier-ignore
   if (!made.ok) throw new Error(JSON.stringify(made.problems));
   return made.value.setUp;
 }
@@ -221,12 +222,17 @@ describe('the code of one camera', () => {
     async (name, file) => {
       const e = codecOf(presets.WebGPU);
       const camera = { position: [-6, 14, 64] as [number, number, number], orientation: { yaw: 6, pitch: -8, roll: 0 }, projection: { kind: 'perspective' as const, near: 5, far: 140, verticalFov: 36 } }; // prettier-ignore
-      const made = setUpOf(camera, { x: 0, y: 0, width: 1280, height: 720 }, e, [
-        [-6, 0],
-        [10, -2],
-        [9, 8],
-        [-5, 7],
-      ]);
+      const made = setUpOf(
+        camera,
+        { x: 0, y: 0, width: 1280, height: 720 },
+        e,
+        polygonEdges([
+          [-6, 0],
+          [10, -2],
+          [9, 8],
+          [-5, 7],
+        ]),
+      );
       if (!made.ok) throw new Error('a proper camera');
       const { text } = emitCode(made.value.setUp, wish(name!, 'double'));
       await expect(text).toMatchFileSnapshot(`golden/${file}.golden`);
@@ -312,7 +318,7 @@ describe('code beside what real projects define', () => {
       kind === 'perspective'
         ? { kind, near: 0.1, far, verticalFov: e.toAngle(1) }
         : { kind, near: 0.1, far: far!, height: 20 };
-    const made = setUpOf({ position: [0, 0, 0], orientation: { yaw: 0, pitch: 0, roll: 0 }, projection }, { x: 0, y: 0, width: 1280, height: 720 }, e, [[-3, -2], [4, -2.5], [5, 6], [-4, 5]]); // prettier-ignore
+    const made = setUpOf({ position: [0, 0, 0], orientation: { yaw: 0, pitch: 0, roll: 0 }, projection }, { x: 0, y: 0, width: 1280, height: 720 }, e, polygonEdges([[-3, -2], [4, -2.5], [5, 6], [-4, 5]])); // prettier-ignore
     if (!made.ok) throw new Error(JSON.stringify(made.problems));
     return made.value.setUp;
   };

@@ -47,29 +47,35 @@ fn board_upright(frame: Frame${position}): Board {
 }`;
 }
 
+/** Stands for infinity in ranges of edges: single precision has it. */
+const farthest = 1e30;
+
 export function spawnPart({ footprint }: SetUp3d): string {
   const n = footprint.length;
   if (!n) return '';
+  const pairs = (list: readonly (readonly number[])[]) =>
+    list.map((pair) => `vec2(${pair.map((v) => plain(Math.max(-farthest, Math.min(farthest, v)))).join(', ')})`).join(', '); // prettier-ignore
   return `
-// The corners of what the camera sees of the ground, one after another.
-const seen_corners = [${footprint.map(([a, b]) => `vec2(${plain(a)}, ${plain(b)})`).join(', ')}];
-// Whether a body of a radius may appear at a place of the ground, out of sight by so much more: the disc
-// about it must keep clear of what is seen.
+// The edges of the ground that the camera sees: a corner, a direction with the visible side to its left, and how far
+// the edge extends along it.
+const seen_corners = [${pairs(footprint.map(({ corner }) => corner))}];
+const seen_directions = [${pairs(footprint.map(({ direction }) => direction))}];
+const seen_ranges = [${pairs(footprint.map(({ range }) => range))}];
+// Whether a body of a radius may appear at a place of the ground: the disc around it must keep clear of what is seen,
+// by the padding.
 fn may_appear(place: vec2, radius: num, padding: num): bool {
   var inside = true;
-  var nearest = 1e30;
-  var last = seen_corners[${n - 1}];
+  var nearest = ${plain(farthest)};
   for i in 0..${n} {
-    let next = seen_corners[i];
-    let edge = next - last;
-    let from_last = place - last;
-    if edge.x * from_last.y - edge.y * from_last.x < 0 {
+    let from_corner = place - seen_corners[i];
+    let direction = seen_directions[i];
+    let range = seen_ranges[i];
+    if direction.x * from_corner.y - direction.y * from_corner.x < 0 {
       inside = false;
     }
-    let along = max(0, min(1, (from_last.x * edge.x + from_last.y * edge.y) / (edge.x * edge.x + edge.y * edge.y)));
-    let off = from_last - edge * along;
+    let along = max(range.x, min(range.y, direction.x * from_corner.x + direction.y * from_corner.y));
+    let off = from_corner - direction * along;
     nearest = min(nearest, sqrt(off.x * off.x + off.y * off.y));
-    last = next;
   }
   return !inside && nearest >= radius + padding;
 }`;

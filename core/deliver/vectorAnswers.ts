@@ -6,15 +6,15 @@ import { projectPoint, rayThrough, sizeAt, worldToViewRuf } from '../convert/pro
 import { pictureToWorld } from '../convert/unproject';
 import { distance, type Vec2, type Vec3 } from '../math/vec3';
 import { follow } from '../motion/follow';
-import { distanceToPolygon } from '../spawn/region';
+import { distanceToEdges, type GroundEdge } from '../ground/distance';
 import type { VectorKind } from './vectorKinds';
 
 /** A 3D camera as the right answers to test vectors depend on it. */
 export interface VectorContext {
   readonly frame: CameraFrame;
   readonly codec: ConventionCodec;
-  /** The corners of what the camera sees of the ground (`visibleGround`); empty for none. */
-  readonly ground: readonly Vec2[];
+  /** The edges of the ground that the camera sees (`visibleGround`); empty for none. */
+  readonly ground: readonly GroundEdge[];
 }
 
 /** The plane of each kind that asks for one. */
@@ -103,7 +103,7 @@ export function answer3d(context: VectorContext, kind: VectorKind, input: readon
       return boardNumbers(context, billboardAxes({ ...frame, kind: 'perspective' } as CameraFrame, position, 'axisEye', world())); // prettier-ignore
     }
     case 'mayAppear': {
-      const away = ground.length ? distanceToPolygon(ground, [a, b]) : Infinity;
+      const away = distanceToEdges(ground, [a, b]);
       return isTrue(away > 0 && away >= c + d);
     }
     case 'fovForHeight':

@@ -2,7 +2,7 @@ import { viewRufToWorld } from '../convert/project';
 import { pictureShape } from '../camera/frame';
 import { randomFrom, type Random } from '../math/random';
 import { cross, length, normalize, type Vec3 } from '../math/vec3';
-import { distanceToPolygon } from '../spawn/region';
+import { distanceToEdges } from '../ground/distance';
 import { answer3d, planeReaches, type VectorContext } from './vectorAnswers';
 import type { VectorKind } from './vectorKinds';
 
@@ -111,11 +111,17 @@ function boards(context: VectorContext, roll: Random): VectorInput[] {
 /** Places on the ground, in view and out of it, whose radius and padding together decide, and neither by itself. */
 function spawning({ ground }: VectorContext, roll: Random): VectorInput[] {
   if (!ground.length) return [];
-  const along = (k: 0 | 1) => ground.map((corner) => corner[k]);
-  const [least, most] = [[0, 1], [0, 1]].map((_, end) => [along(0), along(1)].map((list) => (end ? Math.max(...list) : Math.min(...list)))) as [number[], number[]]; // prettier-ignore
+  const finite = ground.flatMap(({ range }) => range).filter((t) => t !== 0 && Number.isFinite(t));
+  const length = Math.max(0, ...finite.map(Math.abs)) || 10;
+  // Ends of edges, those at infinity a few lengths off.
+  const ends = ground.flatMap(({ corner, direction, range }) =>
+    range.map((t) => corner.map((v, k) => v + direction[k as 0 | 1] * Math.max(-3 * length, Math.min(3 * length, t)))),
+  );
+  const side = (k: 0 | 1, pick: (...values: number[]) => number) => pick(...ends.map((end) => end[k]!));
+  const [least, most] = [Math.min, Math.max].map((pick) => [side(0, pick), side(1, pick)]) as [number[], number[]];
   const places = times(rowsEach * 2, (i) => {
     const [x, y] = single(least.map((v, k) => v + (most[k]! - v) * (3 * roll() - 1)));
-    const away = distanceToPolygon(ground, [x!, y!]);
+    const away = distanceToEdges(ground, [x!, y!]);
     const size = Math.hypot(most[0]! - least[0]!, most[1]! - least[1]!);
     const total = away > 1e-3 * size ? away * (i % 2 ? 1.3 : 0.7) : size * 0.1;
     const share = 0.4 + 0.2 * roll();

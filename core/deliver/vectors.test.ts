@@ -144,8 +144,11 @@ describe('rows of test vectors', () => {
     }
   });
 
-  it('have rows of spawning where the camera sees a part of the ground, in view and out of it', () => {
-    const camera = { position: [3, 20, 7], orientation: { yaw: 25, pitch: -60 }, projection: { kind: 'perspective', near: 0.5, far: 120, verticalFov: 50 } }; // prettier-ignore
+  it.each([
+    ['a part of the ground', -60, 120],
+    ['the ground to the horizon', -5, null],
+  ])('have rows of spawning where the camera sees %s, in view and out of it', (_, pitch, far) => {
+    const camera = { position: [3, 20, 7], orientation: { yaw: 25, pitch }, projection: { kind: 'perspective', near: 0.5, far, verticalFov: 50 } }; // prettier-ignore
     const made = vectorsOf({ astrolabe: 1, viewport: { width: 1280, height: 720 }, camera, queries: [] }, 3, 1);
     if (!made.ok) throw new Error(JSON.stringify(made.problem));
     const rows = made.vectors.rows.filter(({ kind }) => kind === 'mayAppear');

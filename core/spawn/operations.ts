@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { Vec2 } from '../math/vec3';
+import { length2, type Vec2 } from '../math/vec3';
 import { positive } from '../quantities/numbers';
 import { seriesOf } from '../quantities/series';
 import { failure, lengthOf, operation, type Failure } from '../request/operation';
@@ -9,7 +9,7 @@ import { grown } from '../visibility/visibility';
 import { firstTouch, velocityAt } from './firstSeen';
 import { areaAndCentroid } from './region';
 import { mostTries, spawn } from './spawn';
-import { flatSurface, planeSurface, type Surface } from './surface';
+import { expandBox, flatSurface, planeSurface, type Surface, type SurfaceBox } from './surface';
 
 const surface = () =>
   z.union([z.literal('2d'), z.object({ plane: plane() })]).describe('The world of a 2D camera, or a plane');
@@ -29,19 +29,30 @@ const surfaceOf = (asked: AskedSurface): Surface | null =>
   asked === '2d' ? flatSurface : planeSurface(asked.plane.point, asked.plane.normal);
 
 /** Returns the failure of a camera that sees nothing of a surface, or sees it to infinity. */
-const notVisible = (why: string | readonly unknown[]): Failure =>
+const notVisible = (why: 'footprintEmpty' | 'footprintUnbounded', answer: string): Failure =>
   why === 'footprintUnbounded'
-    ? failure('footprintUnbounded', 'The camera sees this surface to infinity. Bring far in or look farther down.')
+    ? failure('footprintUnbounded', `The camera sees this surface to infinity, so ${answer}`)
     : failure(
         'footprintEmpty',
         'The camera sees nothing of this surface, so there is nothing to keep out of. Turn it towards the surface.',
       );
 
-/** The box between two opposite corners. */
-const boxBetween = (a: Vec2, b: Vec2): { min: Vec2; max: Vec2 } => ({
-  min: [Math.min(a[0], b[0]), Math.min(a[1], b[1])],
-  max: [Math.max(a[0], b[0]), Math.max(a[1], b[1])],
-});
+/** Returns the box around places of a surface; its sides are infinite without any. */
+function boxAround(places: readonly Vec2[]): SurfaceBox {
+  const [min, max]: [[number, number], [number, number]] = [
+    [Infinity, Infinity],
+    [-Infinity, -Infinity],
+  ];
+  for (const place of places)
+    for (const i of [0, 1] as const) {
+      min[i] = Math.min(min[i], place[i]);
+      max[i] = Math.max(max[i], place[i]);
+    }
+  return { min, max };
+}
+const ringUnbounded = 'a ring about what it sees has no end. Give bounds by two corners, bring far in or look farther down.'; // prettier-ignore
+const apexMissing = 'a sector needs a part of it within the bounds to begin at. Leave “ahead” out, widen the bounds or bring far in.'; // prettier-ignore
+const sweepUnbounded = 'discs that go beyond all numbers meet nothing. Give a shorter time or smaller velocities.';
 
 const notNegative = () => input.number().nonnegative();
 /** Tries a point where a point that is not allowed is drawn again: how many that takes is not known before. */
@@ -66,7 +77,9 @@ export const spawnOperations = [
       ahead: z
         .object({ direction: input.surfaceVector(), halfAngle: input.angle(undefined, positive) })
         .optional()
-        .describe('A sector about a direction, with its apex at the centroid of the visible region'),
+        .describe(
+          'A sector about a direction, with its apex at the centroid of the visible region; of its part within the bounds where it reaches infinity',
+        ),
       keepAway: z
         .array(z.object({ centre: input.surfacePoint(), distance: notNegative() }))
         .default([])
@@ -89,17 +102,24 @@ export const spawnOperations = [
       const problem = surfaceProblem(query.surface, setup);
       if (problem) return problem;
       const surface = surfaceOf(query.surface);
-      const inPixels = query.paddingUnit === 'pixels';
-      const visible = surface?.visible(inPixels ? grown(frame, query.padding) : frame) ?? 'footprintEmpty';
-      const plain = surface?.visible(frame) ?? 'footprintEmpty';
-      if (typeof visible === 'string' || typeof plain === 'string' || !surface)
-        return notVisible(visible === 'footprintUnbounded' ? visible : plain);
+      if (!surface) return notVisible('footprintEmpty', '');
       const { bounds, ahead, keepAway } = query;
+      const inPixels = query.paddingUnit === 'pixels';
+      const clearance = inPixels ? query.radius : query.padding + query.radius;
+      const box = 'ringOuter' in bounds ? null : boxAround([bounds.min, bounds.max]);
+      // Clipping beyond the clearance leaves every distance that counts as it is.
+      const size = box ? Math.max(box.max[0] - box.min[0], box.max[1] - box.min[1]) : 0;
+      const within = box && expandBox(box, 2 * clearance + size);
+      const visible = surface.visible(inPixels ? grown(frame, query.padding) : frame, within);
+      if (typeof visible === 'string') return notVisible(visible, ringUnbounded);
+      const plain = surface.visible(frame, box);
+      if (typeof plain === 'string') return notVisible(plain, ringUnbounded);
+      if (ahead && !plain.length) return notVisible('footprintUnbounded', apexMissing);
       const found = spawn(
         {
           visible,
-          clearance: inPixels ? query.radius : query.padding + query.radius,
-          bounds: 'ringOuter' in bounds ? bounds : boxBetween(bounds.min, bounds.max),
+          clearance,
+          bounds: box ?? (bounds as { ringOuter: number }),
           keepAway,
           ahead: ahead ? { apex: areaAndCentroid(plain).centroid, ...ahead } : null,
         },
@@ -143,12 +163,16 @@ export const spawnOperations = [
       const problem = surfaceProblem(asked, setup);
       if (problem) return problem;
       const surface = surfaceOf(asked);
-      const visible = surface?.visible(setup.frame) ?? 'footprintEmpty';
-      if (typeof visible === 'string' || !surface) return notVisible(visible);
+      if (!surface) return notVisible('footprintEmpty', '');
       const motion = 'towards' in bodyVelocity ? bodyVelocity : { velocity: bodyVelocity };
+      const places = points.map(surface.coordinates);
+      // No disc meets anything beyond the paths of all of them, seen from the region.
+      const speed = 'towards' in bodyVelocity ? bodyVelocity.speed : length2(...bodyVelocity);
+      const range = 2 * ((speed + length2(...cameraVelocity)) * within + radius) + 1;
+      const visible = surface.visible(setup.frame, expandBox(boxAround(places.all()), range));
+      if (typeof visible === 'string') return notVisible(visible, sweepUnbounded);
       return {
-        points: points.map((point) => {
-          const place = surface.coordinates(point);
+        points: places.map((place) => {
           const found = firstTouch(visible, place, radius, velocityAt(place, motion), cameraVelocity, within);
           return found.ok ? { seconds: found.value } : { seconds: null, reason: found.reason };
         }),

@@ -300,13 +300,13 @@ export function grownOutlines(polygon: readonly Vec2[], distance: number): Outli
   });
 }
 
-/** How far a point lies from a convex polygon (counter-clockwise); 0 in it. */
+/** Returns the distance of a point from a convex polygon (counter-clockwise); 0 in it, infinite without corners. */
 export const distanceToPolygon = (polygon: readonly Vec2[], [x, y]: Vec2): number => distanceFrom(polygon, x, y);
 
 function distanceFrom(polygon: readonly Vec2[], x: number, y: number): number {
-  let inside = true;
-  let least = Infinity;
   const count = polygon.length;
+  let inside = count > 0;
+  let least = Infinity;
   // Asked for every point that is spawned: without a list made for each side.
   for (let i = 0; i < count; i++) {
     const p = polygon[i]!;

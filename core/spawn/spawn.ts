@@ -77,10 +77,13 @@ export function spawnRegion(terms: SpawnTerms): SpawnRegion | null {
   ];
   const region = regionOf(outlines, min[1], max[1], allowed, (p) => covered(p, 1 - 1e-9));
   if (!region) return null;
-  const { area, perimeter } = areaAndCentroid(visible);
-  const areaBounds =
-    outer === null ? (max[0] - min[0]) * (max[1] - min[1]) : area + perimeter * outer + Math.PI * outer * outer;
-  return { region, box, allowed, areaBounds };
+  return { region, box, allowed, areaBounds: outer === null ? (max[0] - min[0]) * (max[1] - min[1]) : grownArea(visible, outer) }; // prettier-ignore
+}
+
+/** Returns the area of a convex polygon expanded by a distance. */
+function grownArea(polygon: readonly Vec2[], distance: number): number {
+  const { area, perimeter } = areaAndCentroid(polygon);
+  return area + perimeter * distance + Math.PI * distance * distance;
 }
 
 /** After so many tries others have a turn. */

@@ -1,4 +1,4 @@
-import { addScaled, cross, dot, normalize, scale, sub, type Vec2, type Vec3 } from '../math/vec3';
+import { addScaled, cross, dot, normalize, scale, sub, type Vec2, type Vec3, type Vec4 } from '../math/vec3';
 import type { CameraFrame } from '../camera/frame';
 import { viewRufToWorld, pictureToViewRuf } from '../convert/project';
 import { footprint } from '../ground/footprint';
@@ -13,11 +13,29 @@ export interface Surface {
   /** The coordinates of the foot of a point on it: the inverse of `at` for points of the surface. */
   readonly coordinates: (p: Vec3) => Vec2;
   /**
-   * The convex region that a frame sees of it, counter-clockwise; or why there is none to keep away
-   * from.
+   * The convex region that a frame sees of it, counter-clockwise. Of a region that reaches infinity, its part
+   * within the box: no corners where they do not meet, and `footprintUnbounded` without a box.
    */
-  readonly visible: (frame: CameraFrame) => readonly Vec2[] | 'footprintEmpty' | 'footprintUnbounded';
+  readonly visible: (
+    frame: CameraFrame,
+    within: SurfaceBox | null,
+  ) => readonly Vec2[] | 'footprintEmpty' | 'footprintUnbounded';
 }
+
+/** A box with sides along the surface's coordinates. */
+export interface SurfaceBox {
+  readonly min: Vec2;
+  readonly max: Vec2;
+}
+
+/**
+ * Expands a box by a distance on all sides. Within a box that is expanded by more than the clearance, the points
+ * at that clearance from a region are the same as those from the region's part in the expanded box.
+ */
+export const expandBox = ({ min, max }: SurfaceBox, distance: number): SurfaceBox => ({
+  min: [min[0] - distance, min[1] - distance],
+  max: [max[0] + distance, max[1] + distance],
+});
 
 const counterClockwise = (polygon: readonly Vec2[]): readonly Vec2[] =>
   areaAndCentroid(polygon).area < 0 ? [...polygon].reverse() : polygon;
@@ -60,10 +78,20 @@ export function planeSurface(point: Vec3, normal: Vec3): Surface | null {
   return {
     at: ([a, b]) => addScaled(addScaled(foot, first, a), second, b),
     coordinates,
-    visible: (frame) => {
-      const seen = footprint(frame, point, n);
+    visible: (frame, within) => {
+      let seen = footprint(frame, point, n);
       if (!seen) return 'footprintEmpty';
-      if (seen.unbounded) return 'footprintUnbounded';
+      if (seen.unbounded) {
+        if (!within || ![...within.min, ...within.max].every(Number.isFinite)) return 'footprintUnbounded';
+        const wall = (direction: Vec3, side: number, at: number): Vec4 => [...scale(direction, side), -side * at];
+        seen = footprint(frame, point, n, [
+          wall(first, 1, within.min[0]),
+          wall(first, -1, within.max[0]),
+          wall(second, 1, within.min[1]),
+          wall(second, -1, within.max[1]),
+        ]);
+        if (!seen) return [];
+      }
       return counterClockwise(seen.polygon.map(coordinates));
     },
   };

@@ -132,7 +132,7 @@ export function Code() {
       </p>
       {!seesGround && (
         <p className="warning">
-          The camera sees none of the ground, or all of it to infinity, so there is nothing to spawn out of sight of.
+          The camera sees none of the ground, so there is nothing to spawn out of sight of.
         </p>
       )}
     </>

@@ -35,7 +35,7 @@ export function Home() {
       {
         unit: now.project.unit,
         axes: form.letters,
-        seen: typeof terms === 'string' ? [] : terms.seen.map((p) => form.show(surface.at(p))),
+        seen: typeof terms === 'string' ? [] : terms.drawn.map((p) => form.show(surface.at(p))),
         area: typeof terms === 'string' ? 0 : (terms.found?.region.area ?? 0),
         triangles: triangles().map((p) => form.show(surface.at(p))),
         points: places().map((p) => form.show(p)),
@@ -45,7 +45,7 @@ export function Home() {
     ) + '\n';
   const svg = () => {
     const corners = triangles();
-    const all = [...corners, ...(typeof terms === 'string' ? [] : terms.seen)];
+    const all = [...corners, ...(typeof terms === 'string' ? [] : terms.drawn)];
     const [x0, x1] = [Math.min(...all.map(([x]) => x)), Math.max(...all.map(([x]) => x))];
     const [y0, y1] = [Math.min(...all.map(([, y]) => y)), Math.max(...all.map(([, y]) => y))];
     const at = ([x, y]: readonly [number, number]) => `${plain(x - x0)} ${plain(y1 - y)}`;
@@ -64,7 +64,7 @@ export function Home() {
     const seen =
       typeof terms === 'string'
         ? ''
-        : `<path fill="none" stroke="#8f6412" stroke-width="${plain((x1 - x0) / 300)}" d="M${terms.seen.map(at).join('L')}Z"/>`;
+        : `<path fill="none" stroke="#8f6412" stroke-width="${plain((x1 - x0) / 300)}" d="M${terms.drawn.map(at).join('L')}Z"/>`;
     return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${plain(x1 - x0)} ${plain(y1 - y0)}"><path fill="#bbdad8" d="${path}"/>${seen}<g fill="#17636b">${dots}</g></svg>\n`;
   };
   const ready = found !== null && typeof terms !== 'string' && terms.found !== null;

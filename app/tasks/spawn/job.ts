@@ -15,7 +15,7 @@ import { screenFrame } from '../../pictures/compose/screens';
 import { journeyAt, type Journey } from '../../state/journey';
 import type { JobControl, JobModule, JobSpec } from '../../state/jobs';
 import type { SpawnState } from './kept';
-import { spawnMark, surfaceOf, termsNow, termsUsed } from './terms';
+import { reachableBox, spawnMark, surfaceOf, termsNow, termsUsed } from './terms';
 
 interface Asked {
   readonly mark: number;
@@ -128,10 +128,11 @@ const input: JobSpec<SpawnState, Asked, Found>['input'] = (now) => {
   const [used, shown] = [termsUsed(now), termsNow(now)];
   if (typeof used === 'string' || typeof shown === 'string') return null;
   const surface = surfaceOf(now);
+  const within = reachableBox(now.slice);
   const { fit, sizes } = now.project.screens;
   const screens = sizes.flatMap((size) => {
     const frame = screenFrame(now.frame, fit, size, now.flat);
-    const seen = frame ? surface.visible(frame) : 'footprintEmpty';
+    const seen = frame ? surface.visible(frame, within) : 'footprintEmpty';
     return typeof seen === 'string' ? [] : [{ name: `${size.width} × ${size.height}`, seen }];
   });
   const mark = spawnMark(now);
@@ -155,9 +156,10 @@ const input: JobSpec<SpawnState, Asked, Found>['input'] = (now) => {
 /** What is seen of the surface so many seconds from the moment, by the camera on its own way. */
 function seenAlong({ slice, flat, time }: Asked, journey: Journey): RegionAt {
   const surface = surfaceOf({ flat, slice });
+  const within = reachableBox(slice);
   return (seconds) => {
     const made = journeyAt(journey, time + seconds);
-    const found = made.ok ? surface.visible(made.value) : 'footprintEmpty';
+    const found = made.ok ? surface.visible(made.value, within) : 'footprintEmpty';
     return typeof found === 'string' ? null : found;
   };
 }

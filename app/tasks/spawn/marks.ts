@@ -113,7 +113,7 @@ export const marks: Marks<SpawnState, Derived> = {
       say(name, centre, 'note', 12);
     }
     if (typeof shown !== 'string' && view.name !== 'camera')
-      marks.push({ ink: 'frustum-line', d: view.line(shown.seen.map(at), true) });
+      marks.push({ ink: 'frustum-line', d: view.line(shown.drawn.map(at), true) });
     if (typeof used !== 'string') {
       const { terms, middle } = used;
       if (spawnsFirst(slice) && slice.first.moved.some(Boolean)) say('region before the camera moves', [middle[0], middle[1]], 'note', 10); // prettier-ignore

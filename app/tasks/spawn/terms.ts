@@ -1,9 +1,9 @@
 import { reposed, type CameraFrame } from '../../../core/camera/frame';
-import { addScaled, sub, type Vec2, type Vec3 } from '../../../core/math/vec3';
+import { addScaled, length2, sub, type Vec2, type Vec3 } from '../../../core/math/vec3';
 import { takenByTerm, type TermTaken } from '../../../core/spawn/measures';
 import { areaAndCentroid } from '../../../core/spawn/region';
 import { spawnRegion, type SpawnRegion, type SpawnTerms } from '../../../core/spawn/spawn';
-import { flatSurface, planeSurface, type Surface } from '../../../core/spawn/surface';
+import { expandBox, flatSurface, planeSurface, type Surface, type SurfaceBox } from '../../../core/spawn/surface';
 import { grown } from '../../../core/visibility/visibility';
 import { checksum } from '../../state/checksum';
 import { memo } from '../../state/memo';
@@ -36,37 +36,59 @@ export const spawnsFirst = ({ first }: SpawnState): boolean => first.order.index
 /** A region to appear in, by a camera. */
 export interface Terms {
   readonly terms: SpawnTerms;
-  /** What is seen, without padding. */
+  /** The visible region without padding. Of one that reaches infinity, the part that any body can reach. */
   readonly seen: readonly Vec2[];
+  /** The same for drawing: of a region that reaches infinity, the part within the bounds. */
+  readonly drawn: readonly Vec2[];
   readonly middle: Vec2;
   readonly found: SpawnRegion | null;
   readonly taken: readonly TermTaken[];
 }
 export type NoTerms = 'footprintEmpty' | 'footprintUnbounded';
 
+/** Returns the bounds as a box; null for a ring. */
+function boundsOf({ region, min, max }: SpawnState): SurfaceBox | null {
+  if (region === 'ring') return null;
+  const side = (pick: (...values: number[]) => number): Vec2 => [pick(min[0], max[0]), pick(min[1], max[1])];
+  return { min: side(Math.min), max: side(Math.max) };
+}
+const middleOf = ({ min, max }: SurfaceBox): Vec2 => [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
+
+/** Returns a box outside which nothing visible touches a body that appears within the bounds; null for a ring. */
+export function reachableBox(kept: SpawnState): SurfaceBox | null {
+  const bounds = boundsOf(kept);
+  if (!bounds) return null;
+  const size = Math.max(bounds.max[0] - bounds.min[0], bounds.max[1] - bounds.min[1]);
+  const path = (kept.speed + length2(...kept.velocity) + length2(...kept.camera)) * kept.within;
+  return expandBox(bounds, size + 2 * (path + kept.padding + kept.radius));
+}
+
 /** The terms as a camera has them, or why there is nothing to keep out of. */
 export const termsBy = memo((frame: CameraFrame, surface: Surface, kept: SpawnState): Terms | NoTerms => {
-  const seen = surface.visible(frame);
+  const bounds = boundsOf(kept);
+  const within = reachableBox(kept);
+  const seen = surface.visible(frame, within);
   if (typeof seen === 'string') return seen;
   const inPixels = kept.paddingUnit === 'pixels';
-  const visible = inPixels ? surface.visible(grown(frame, kept.padding)) : seen;
+  const visible = inPixels ? surface.visible(grown(frame, kept.padding), within) : seen;
   if (typeof visible === 'string') return visible;
-  const { centroid } = areaAndCentroid(seen);
+  const drawn = surface.visible(frame, bounds);
+  if (typeof drawn === 'string' || (!drawn.length && kept.sector)) return 'footprintUnbounded';
+  const middle = drawn.length ? areaAndCentroid(drawn).centroid : middleOf(bounds!);
   const heading = kept.sector?.heading ?? 0;
-  const low = (i: 0 | 1) => Math.min(kept.min[i], kept.max[i]);
-  const high = (i: 0 | 1) => Math.max(kept.min[i], kept.max[i]);
   const terms: SpawnTerms = {
     visible,
     clearance: inPixels ? kept.radius : kept.padding + kept.radius,
-    bounds: kept.region === 'ring' ? { ringOuter: kept.ring } : { min: [low(0), low(1)], max: [high(0), high(1)] },
+    bounds: bounds ?? { ringOuter: kept.ring },
     keepAway: kept.discs,
     ahead: kept.sector && {
-      ...{ apex: centroid, direction: [Math.sin(heading), Math.cos(heading)] },
+      apex: middle,
+      direction: [Math.sin(heading), Math.cos(heading)],
       halfAngle: kept.sector.half,
     },
   };
   const found = spawnRegion(terms);
-  return { terms, seen, middle: centroid, found, taken: takenByTerm(terms, found) };
+  return { terms, seen, drawn, middle, found, taken: takenByTerm(terms, found) };
 });
 
 /** The region of the camera that is shown. */
@@ -81,7 +103,8 @@ export const termsUsed = (now: Now): Terms | NoTerms => {
 export const noTermsWords: Readonly<Record<NoTerms, string>> = {
   footprintEmpty:
     'The camera sees nothing of the ground, so there is nothing to keep out of. Turn it down, or move the ground.',
-  footprintUnbounded: 'The camera sees the ground to infinity. Bring far in, or look farther down.',
+  footprintUnbounded:
+    'The camera sees the ground to infinity: a ring around it has no end, and a sector begins at a part of it within bounds. Choose bounds that reach into view, bring far in, or look farther down.',
 };
 
 /** What the terms and the screens are, as numbers: the same while the camera alone moves. */
