@@ -46,7 +46,7 @@ function repeatedIds(queries: readonly Query[]): Problem[] {
 }
 
 /** Says that a key is not known, with the key of its place that was probably meant. */
-function unknownProblem(given: unknown, path: string): Problem {
+export function unknownProblem(given: unknown, path: string): Problem {
   const nearest = suggestedKey(given, path);
   return {
     path,

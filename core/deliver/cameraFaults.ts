@@ -2,7 +2,7 @@ import type { CameraFrame } from '../camera/frame';
 import { projectPoint, viewRufToWorld, type Depth01 } from '../convert/project';
 import { lensFaults, pointFaults, poseFaults, type FaultName, type MatrixName } from '../diagnose/faults';
 import type { Given, Instance } from '../diagnose/given';
-import { invert4 } from '../diagnose/invert';
+import { invert4 } from '../math/invert';
 import type { Intended } from '../diagnose/engine';
 import { fixText } from '../diagnose/mends';
 import { Engine, instancesFor } from '../diagnose/search';

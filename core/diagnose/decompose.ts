@@ -1,7 +1,7 @@
 import type { ConventionCodec } from '../conventions/codec';
 import { transform, type Mat4 } from '../math/mat4';
 import { cross, dot, length, scale, sub, type Vec3, type Vec4 } from '../math/vec3';
-import { invert4 } from './invert';
+import { invert4 } from '../math/invert';
 import type { Given } from './given';
 
 /** Where a camera stands and how it is turned, as its numbers have it: canonical world. */

@@ -8,7 +8,7 @@ import { readGiven, type ReadLens, type ReadPose } from './decompose';
 import { lensOfFrame, poseOfFrame } from './differingCameras';
 import { pointWith, rightMatrices, type Intended } from './engine';
 import { givenNames, type FaultName, type GivenName, type MatrixName } from './faults';
-import { invert4 } from './invert';
+import { invert4 } from '../math/invert';
 import { fixText, mends, rankOf } from './mends';
 import type { Given, Instance, Other } from './given';
 import { Engine, explainingSets, givenThings, type FaultSet } from './search';

@@ -3,7 +3,7 @@ import { anglesOfBasis } from '../camera/orientation';
 import { multiply, type Mat4 } from '../math/mat4';
 import { readLens, readView, type ReadLens, type ReadPose } from './decompose';
 import type { Intended, TypedField } from './engine';
-import { invert4 } from './invert';
+import { invert4 } from '../math/invert';
 import { assembleCamera, isProperLens, squarePose } from './properCamera';
 import type { Given, Instance } from './given';
 import type { MatrixName } from './faults';

@@ -6,7 +6,7 @@ import type { DepthRange } from '../camera/projection';
 import type { ConventionCodec } from '../conventions/codec';
 import { identity, mat4, multiply, transform, transpose, type Mat4 } from '../math/mat4';
 import { cross, dot, negate, scale, type Vec2, type Vec3, type Vec4 } from '../math/vec3';
-import { invert4 } from './invert';
+import { invert4 } from '../math/invert';
 import { translationFaults, type FaultName, type MatrixName } from './faults';
 
 /*

@@ -15,7 +15,7 @@ import { mat4, type Mat4 } from '../math/mat4';
 import { add, distance, dot, length, scale, sub, type Vec3 } from '../math/vec3';
 import { readLens, readView, readViewProjection, type ReadLens, type ReadPose } from './decompose';
 import type { MatrixName } from './faults';
-import { invert4 } from './invert';
+import { invert4 } from '../math/invert';
 import { pointWith } from './engine';
 import { assembleCamera, isProperLens, squarePose, type SquarePose } from './properCamera';
 import type { GivenPoint } from './given';

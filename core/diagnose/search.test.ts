@@ -8,7 +8,7 @@ import { mat4, multiply, type Mat4 } from '../math/mat4';
 import type { Vec3 } from '../math/vec3';
 import { rightMatrices, type Intended } from './engine';
 import { givenNames, type MatrixName } from './faults';
-import { invert4 } from './invert';
+import { invert4 } from '../math/invert';
 import type { Given, Instance } from './given';
 import { affects, Engine, explainingSets, instancesFor } from './search';
 import { runs } from '../testing/seed';

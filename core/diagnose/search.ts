@@ -29,7 +29,7 @@ import {
   type PrintedPoint,
 } from './engine';
 import { differingCameras } from './differingCameras';
-import { invert4 } from './invert';
+import { invert4 } from '../math/invert';
 
 /** The things that are given, in the order in which an engine makes them. */
 export const givenThings = ({ matrices, points }: Given): readonly GivenName[] =>

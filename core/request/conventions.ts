@@ -1,9 +1,10 @@
 import * as z from 'zod';
-import { axesAreDistinct, signedAxes } from '../conventions/axes';
+import { signedAxes } from '../conventions/axes';
+import { conventionProblems } from '../conventions/check';
 import { codecOf, type ConventionCodec } from '../conventions/codec';
 import { defaultConventions, type Conventions } from '../conventions/conventions';
-import { largest, number } from '../quantities/numbers';
-import type { Problem, Read } from '../reasons';
+import { number } from '../quantities/numbers';
+import type { Read } from '../reasons';
 
 /* The schema of conventions, for requests, projects and settings. */
 
@@ -56,27 +57,9 @@ export const conventionsSchema = conventionsObject.prefault({});
  * Checks conventions whose parts are each valid.
  *
  * @param at - path of the conventions in the request
- * @returns their codec, or the problems of axes that share a letter and of NDC depths that are equal
+ * @returns their codec, or the problems of `conventionProblems`
  */
 export function readConventions(conventions: Conventions, at = 'conventions'): Read<ConventionCodec> {
-  const problems: Problem[] = [];
-  for (const space of ['world', 'view'] as const) {
-    const { right, up, forward } = conventions[space];
-    if (!axesAreDistinct(conventions[space]))
-      problems.push({
-        path: `${at}.${space}`,
-        code: 'axesNotDistinct',
-        message: `The ${space} axes ${right}, ${up}, ${forward} use a letter twice. Name x, y and z once each.`,
-      });
-  }
-  const { near, far } = conventions.ndc;
-  if (Math.abs(near - far) < 1 / largest)
-    problems.push({
-      path: `${at}.ndc.far`,
-      message:
-        near === far
-          ? `NDC near and far are both ${near}, so no depth could be told from another. Make them differ.`
-          : `NDC near and far, ${near} and ${far}, differ by less than 1e-30, which is too little to divide by. Move them apart.`,
-    });
+  const problems = conventionProblems(conventions, at);
   return problems.length ? { ok: false, problems } : { ok: true, value: codecOf(conventions) };
 }

@@ -1,4 +1,4 @@
-import { mat4, type Mat4 } from '../math/mat4';
+import { mat4, type Mat4 } from './mat4';
 
 /**
  * The inverse of any matrix, by elimination with the largest pivot of rows that were brought to one
