@@ -384,7 +384,7 @@ program
   .command('scene')
   .description('write what a .glb or .gltf holds as a compute request: its first camera, its bodies')
   .argument('<file>', 'the glTF, or - for standard input')
-  .option('--conventions <request>', 'a compute request in whose conventions it is written')
+  .option('--conventions <request>', 'a compute request whose conventions and viewport it has')
   .option('--out <file>', 'where the request goes; standard output if absent')
   .action(async (file: string, { conventions, out }: { conventions?: string; out?: string }) => {
     const like = conventions ? await readJson(conventions) : { value: {} };

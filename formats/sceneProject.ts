@@ -127,7 +127,13 @@ function projectCamera({ id, name, position, lens, ...basis }: SceneCamera, view
  */
 export function projectFromScene(
   scene: SceneFile,
-  given: { readonly id: string; readonly name: string; readonly conventions: Conventions },
+  given: {
+    readonly id: string;
+    readonly name: string;
+    readonly conventions: Conventions;
+    /** Pixels; absent for a viewport that has the aspect of the camera. */
+    readonly viewport?: { readonly width: number; readonly height: number } | undefined;
+  },
 ): SceneAsProject {
   const { bodies, cameras, courses } = scene;
   const said: string[] = [];
@@ -136,9 +142,9 @@ export function projectFromScene(
     cameras.findIndex(({ id }) => id === scene.through),
   );
   const first = cameras[place];
-  const width = 1280;
+  const width = given.viewport?.width ?? 1280;
   const aspect = first?.lens.aspect ?? 16 / 9;
-  const height = Math.max(1, Math.min(16384, Math.round(width / aspect)));
+  const height = given.viewport?.height ?? Math.max(1, Math.min(16384, Math.round(width / aspect)));
   const ofBody = new Map(courses.filter(({ of }) => of === 'body').map((course) => [course.id, course]));
   let turned = 0;
   const made = bodies.map(({ id, name, shape, position, rotation, scale, parent }) => {

@@ -1,3 +1,5 @@
+import { viewportSchema } from '../core/request/cameraSchema';
+import { expandPreset } from '../core/request/presetConventions';
 import { readConventions, conventionsSchema } from '../core/request/conventions';
 import { readCamera } from '../core/request/readCamera';
 import type { RequestCamera } from '../core/request/cameraSchema';
@@ -5,7 +7,7 @@ import { compute } from '../core/compute/compute';
 import { problemDocument, type ProblemDocument } from '../core/compute/readRequest';
 import { requestSchema, type ReadRequest } from '../core/compute/schema';
 import { frameOf } from '../core/camera/frame';
-import { defaultConventions, type Conventions } from '../core/conventions/conventions';
+import type { Conventions } from '../core/conventions/conventions';
 import { codecOf } from '../core/conventions/codec';
 import { projectRequest } from './camera';
 import { projectFromRequest } from './fromRequest';
@@ -56,23 +58,35 @@ export async function gltfOfRequest(
 }
 
 /**
- * What a glTF holds as a compute request, in the conventions of another request (`like`) or the
- * default ones: its first camera, else one that sees everything, and its bodies.
+ * Reads a glTF as a compute request: its first camera, else one that sees everything, and its bodies.
+ *
+ * @param like - a compute request whose conventions and viewport the request has; `{}` for the defaults and a viewport
+ *   of the camera's aspect
  */
 export async function requestOfGltf(
   bytes: Uint8Array,
   name: string,
   like: unknown,
 ): Promise<{ readonly ok: true; readonly request: unknown; readonly said: readonly string[] } | Refused> {
-  const wanted = (like as { conventions?: unknown } | null)?.conventions;
-  const parsed = wanted === undefined ? null : conventionsSchema.safeParse(wanted);
-  const checked = parsed && (parsed.success ? readConventions(parsed.data as Conventions) : null);
-  if (parsed && !checked?.ok) return { ok: false, problem: problemDocument([{ path: 'conventions', message: 'These are no conventions: give a compute request that “compute” takes.' }]) }; // prettier-ignore
-  const conventions = (parsed?.data as Conventions | undefined) ?? defaultConventions;
+  const refuse = (path: string, message: string) => ({
+    ok: false as const,
+    problem: problemDocument([{ path, message }]),
+  });
+  const expanded = expandPreset(like);
+  if ('problem' in expanded) return { ok: false, problem: problemDocument([expanded.problem]) };
+  const wanted = expanded.value as { conventions?: unknown; viewport?: unknown } | null;
+  const parsed = conventionsSchema.safeParse(wanted?.conventions);
+  if (!parsed.success || !readConventions(parsed.data as Conventions).ok)
+    return refuse('conventions', 'These are no conventions: give a compute request that “compute” takes.');
+  const conventions = parsed.data as Conventions;
+  const viewport = wanted?.viewport === undefined ? null : viewportSchema.safeParse(wanted.viewport);
+  if (viewport && !(viewport.success && viewport.data.width > 0 && viewport.data.height > 0))
+    return refuse('viewport', 'This is no viewport: give a width and a height above 0, in pixels.');
   const read = await readScene(bytes, name);
   if (!read.ok) return { ok: false, problem: problemDocument([...read.problems]) };
-  const made = projectFromScene(read.scene, { id: 'scene', name, conventions });
+  const made = projectFromScene(read.scene, { id: 'scene', name, conventions, viewport: viewport?.data });
   if (!made.ok) return { ok: false, problem: problemDocument([...made.problems]) };
   const said = [...made.said, ...(read.left.length ? [`Left out: ${read.left.join(', ')}.`] : []), ...(made.ways.length ? ['A request holds no motion of cameras from a file: the camera stands as at rest.'] : [])]; // prettier-ignore
-  return { ok: true, said, request: projectRequest(made.project, codecOf(conventions), null) };
+  const request = projectRequest(made.project, codecOf(conventions), null);
+  return { ok: true, said, request: viewport?.data ? { ...request, viewport: viewport.data } : request };
 }
