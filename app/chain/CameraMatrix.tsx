@@ -5,8 +5,9 @@ import { camera2dNow } from '../state/cameraNow';
 import type { Moment } from '../state/moment';
 import { Choice } from '../ui/Choice';
 import { angleSuffix } from '../ui/angles';
-import { figure, plain } from '../ui/figures';
-import { copy } from '../ui/notices';
+import { matrixTexts } from '../edits/matrixTexts';
+import { figure } from '../ui/figures';
+import { CopyMatrix } from './CopyMatrix';
 
 const forms = { '2×3': 6, '3×3': 9, '4×4': 16 } as const;
 type Form = keyof typeof forms;
@@ -65,14 +66,7 @@ export function CameraMatrix({ undone, moment }: { undone: boolean; moment: Mome
           </span>
         ))}
       </div>
-      <div className="flex gap-1">
-        <button className="plain-button" onClick={() => void copy(`[${list.map(plain).join(', ')}]`, `the matrix ${title}, ${storage}`)}>
-          Copy {storage}
-        </button>
-        <button className="plain-button" onClick={() => void copy(rows.map((row) => row.map(plain).join('\t')).join('\n'), `the matrix ${title} as rows`)}>
-          Copy rows
-        </button>
-      </div>
+      <CopyMatrix texts={matrixTexts(`the matrix ${title}`, rows, list, { vectors, storage })} />
       <Formula moment={moment} />
     </>
   );

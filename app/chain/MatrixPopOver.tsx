@@ -6,12 +6,13 @@ import { useMoment } from '../state/tempo';
 import type { Moment } from '../state/moment';
 import { Choice } from '../ui/Choice';
 import type { TriggerLook } from '../ui/deferred';
-import { copy } from '../ui/notices';
-import { figure, plain } from '../ui/figures';
+import { figure } from '../ui/figures';
 import { FormulasButton } from '../working/FormulasButton';
 import { WorkingButton } from '../working/WorkingButton';
 import { PopOver } from '../ui/PopOver';
+import { matrixTexts } from '../edits/matrixTexts';
 import { CameraMatrix } from './CameraMatrix';
+import { CopyMatrix } from './CopyMatrix';
 import { stepTitles, type Step } from './steps';
 
 interface Opened {
@@ -117,7 +118,6 @@ function MatrixView({ opened, e }: { opened: Opened | null; e: ConventionCodec }
   const written = vectors === 'row' ? transpose(opened.matrix) : opened.matrix;
   const list = e.toList(opened.matrix);
   const rows = [0, 4, 8, 12].map((i) => written.slice(i, i + 4));
-  const flat = `[${list.map(plain).join(', ')}]`;
   return (
     <>
       <h3 className="mt-1">{opened.name[0]!.toUpperCase() + opened.name.slice(1)} matrix</h3>
@@ -129,33 +129,7 @@ function MatrixView({ opened, e }: { opened: Opened | null; e: ConventionCodec }
           </span>
         ))}
       </div>
-      <div className="flex gap-1">
-        <button className="plain-button" onClick={() => void copy(flat, `the ${opened.name} matrix, ${storage}`)}>
-          Copy {storage}
-        </button>
-        <button
-          className="plain-button"
-          onClick={() =>
-            void copy(
-              rows.map((row) => row.map((v) => plain(v)).join('\t')).join('\n'),
-              `the ${opened.name} matrix as rows`,
-            )
-          }
-        >
-          Copy rows
-        </button>
-        <button
-          className="plain-button"
-          onClick={() =>
-            void copy(
-              JSON.stringify({ name: opened.name, vectors, storage, values: list }),
-              `the ${opened.name} matrix as JSON`,
-            )
-          }
-        >
-          Copy JSON
-        </button>
-      </div>
+      <CopyMatrix texts={matrixTexts(`the ${opened.name} matrix`, rows, list, { vectors, storage })} />
     </>
   );
 }

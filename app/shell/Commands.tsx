@@ -8,7 +8,7 @@ import type { TriggerLook } from '../ui/deferred';
 import { PopOver } from '../ui/PopOver';
 import { goToElement } from '../working/sources';
 import { commandsFor } from './commands';
-import { found } from './search';
+import { findEntries } from './search';
 
 /** The search for commands, fields, help and bodies. */
 export default function CommandSearch({ trigger }: { trigger: TriggerLook }) {
@@ -21,7 +21,7 @@ export default function CommandSearch({ trigger }: { trigger: TriggerLook }) {
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger {...trigger} />
-      <PopOver style={{ width: 380, padding: 0 }} align="end" aria-label="Commands">
+      <PopOver style={{ width: 380, padding: 0 }} align="end" aria-label="Search">
         <Commands close={() => setOpen(false)} />
       </PopOver>
     </Popover.Root>
@@ -54,15 +54,15 @@ function Commands({ close }: { close: () => void }) {
       (route) => void navigate(`/${route}`),
       (task, selector) => goToElement(task, selector, navigate),
     );
-    return found(all, typed, whole || typed.trim() !== '').slice(0, mostListed);
+    return findEntries(all, typed, whole || typed.trim() !== '').slice(0, mostListed);
   }, [project, tasks, navigate, typed, whole]);
   // The best is chosen until the arrow keys say otherwise.
   const value = chosen !== null && list.some(({ title }) => title === chosen) ? chosen : (list[0]?.title ?? '');
   return (
-    <Command label="Commands" shouldFilter={false} value={value} onValueChange={setChosen}>
+    <Command label="Search" shouldFilter={false} value={value} onValueChange={setChosen}>
       <Command.Input
         className="list-input"
-        placeholder="A command, a field or a body"
+        placeholder="Commands, fields, help, bodies"
         value={typed}
         onValueChange={(next) => {
           setTyped(next);
@@ -70,7 +70,7 @@ function Commands({ close }: { close: () => void }) {
         }}
       />
       <Command.List className="max-h-[360px] overflow-auto py-1">
-        <Command.Empty className="px-3 py-2 text-ink2">No command, field or body has that in its name.</Command.Empty>
+        <Command.Empty className="px-3 py-2 text-ink2">Nothing matches all of these words. Try fewer.</Command.Empty>
         {list.map(({ title, name, keys, where, run }, i) => (
           <Command.Item
             key={`${title} ${i}`}

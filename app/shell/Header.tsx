@@ -104,7 +104,7 @@ const CommandSearch = deferred(
     children: (
       <>
         <Find />
-        <span>Commands</span>
+        <span>Search</span>
         <kbd>/</kbd>
       </>
     ),

@@ -10,13 +10,17 @@ import type { AnyTask } from '../tasks/task';
 import { chooseFile, toggleHelp, toggleTheme } from '../edits/actions';
 import { saveProject } from '../edits/exporting';
 
-const typing = (target: EventTarget | null) =>
+/** Whether an element takes text or a choice from the keyboard: a checkbox takes only Space. */
+const takesKeys = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+  (target.isContentEditable ||
+    target.matches('input:not([type=checkbox], [type=button]), textarea, select') ||
+    target.closest('[role=listbox], [role=menu], [role=combobox], [role=radiogroup], [role=slider]') !== null);
 
 /** Whether a key press is meant for what has the focus: a button is pressed by Space. */
 const pressed = (target: EventTarget | null) =>
-  target instanceof HTMLElement && target.closest('button, a, [role=menuitem], [role=slider], [role=button]') !== null;
+  target instanceof HTMLElement &&
+  target.closest('button, a, input, [role=menuitem], [role=slider], [role=button]') !== null;
 
 /** Takes the first field of the worksheet in focus. */
 export function toWorksheet(): void {
@@ -40,7 +44,7 @@ export function Keys({ task: open }: { task: AnyTask | null }) {
       if (control && key === 's') return act(saveProject);
       if (control && key === 'o') return act(() => chooseFile());
       if (key === 'f1') return act(toggleHelp);
-      if (typing(event.target)) return;
+      if (takesKeys(event.target)) return;
       if (control && key === 'z') return act(event.shiftKey ? redo : undo);
       if (control && key === 'y') return act(redo);
       if (control || event.altKey) return;

@@ -18,11 +18,37 @@ vi.stubGlobal('cancelAnimationFrame', () => undefined);
 vi.stubGlobal('CSS', { escape: (text: string) => text });
 
 const { commandsFor } = await import('./commands');
+const { findEntries } = await import('./search');
 const { loadAllTasks } = await import('../tasks/page');
 const { pause } = await import('../state/clock');
 
 let tasks: Awaited<ReturnType<typeof loadAllTasks>>;
 beforeAll(async () => void (tasks = await loadAllTasks()));
+
+/** Terms of the trade, each with what is to be among the first three entries in 3D and in 2D; null where it has no meaning. */
+const wantedTerms: readonly (readonly [string, RegExp | null, RegExp])[] = [
+  ['new project', /New 3D project/, /New 2D project/],
+  ['dark', /paper and night/, /paper and night/],
+  ['copy view matrix', /Copy the view matrix/, /Copy the world-to-pixel matrix/],
+  ['parallax', null, /Whole pixels/],
+  ['screen to world', /Back to world/, /Back to world/],
+  ['world to screen', /World point to screen/, /World point to screen/],
+  ['tile', null, /Scroll and seams/],
+  ['tilemap', null, /Scroll and seams/],
+  ['auto-scroll', /track of the camera/, /track of the camera|Scroll/],
+  ['screen shake', /Shake/, /track of the camera/],
+  ['safe area', /Held to the screen|Screens|On other screens/, /Held to the screen|Screens|On other screens/],
+  ['affine', /Nodes/, /Nodes|world-to-pixel/],
+  ['clamp', /Pitch limit|Held|track/, /Held|track/],
+  ['anchor', /Held to the screen/, /^Anchor|\nAnchor/],
+  ['focus', /Focal length/, /Focus/],
+  ['jitter', /From the frame before|Whole pixels/, /Whole pixels/],
+  ['look at', /Point looked at|Hold the gaze by a point/, /Focus/],
+  ['mvp', /view projection|Nodes/, /world-to-pixel|Nodes/],
+  ['unproject', /Back to world|Pixel that goes back/, /Back to world|Pixel that goes back/],
+  ['culling', /Bodies against the frustum|Front face and culling/, /Bodies against the frustum|Front face and culling/],
+  ['lod', /Size on the screen|Thresholds/, /Size on the screen|Thresholds/],
+];
 
 const listOf = () =>
   commandsFor(
@@ -54,6 +80,23 @@ describe.each([
       if (past.length) undo();
       expect(currentProject(), name).toEqual(before);
     }
+  });
+
+  it.each(wantedTerms)('are found by “%s”', (typed, inSpace, inPlane) => {
+    openProject(demo());
+    const expected = demo().camera.kind === '2d' ? inPlane : inSpace;
+    if (!expected) return;
+    const titles = findEntries(listOf(), typed, true).map(({ title }) => title);
+    expect(titles.slice(0, 3).join('\n')).toMatch(expected);
+  });
+
+  it('are not found by letters scattered over a name', () => {
+    openProject(demo());
+    for (const typed of ['aabb board', 'abd', 'qwx', 'prjct'])
+      expect(
+        findEntries(listOf(), typed, true).map(({ title }) => title),
+        typed,
+      ).toEqual([]);
   });
 
   it('include every field and section of every task, which the search finds by name', () => {

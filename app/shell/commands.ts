@@ -32,6 +32,7 @@ import {
 } from '../edits/actions';
 import { copyRequest, saveProject, saveRequest } from '../edits/exporting';
 import { addBody, removeBody } from '../edits/bodies';
+import { matrixCommands } from '../edits/matrixTexts';
 
 export interface Command {
   readonly name: string;
@@ -74,7 +75,7 @@ export function commandsFor(
           name: `Add a camera: ${name}`,
           run: () => addStartingCamera(kind as keyof typeof startingCameras),
         }))),
-    { name: 'Keep as a snapshot', keys: 'K', run: keepSnapshot },
+    { name: 'Keep as a snapshot', words: 'bookmark save frame compare', keys: 'K', run: keepSnapshot },
     { name: 'Hide the snapshot', run: hideSnapshot },
     ...project.snapshots.flatMap(({ id, name }) => [
       { name: `Show the snapshot ${name} beside`, run: () => showSnapshot(id, 'beside') },
@@ -82,13 +83,14 @@ export function commandsFor(
     ]),
     ...(moves(project)
       ? [
-          { name: 'Play or pause', keys: 'Space', run: togglePlay },
-          { name: 'A step on', keys: 'Shift →', run: () => stepFrames(1) },
-          { name: 'A step back', keys: 'Shift ←', run: () => stepFrames(-1) },
-          { name: 'Go back to the beginning of time', run: () => setTime(0) },
+          { name: 'Play or pause', words: 'run stop animate time', keys: 'Space', run: togglePlay },
+          { name: 'A step on', words: 'next frame', keys: 'Shift →', run: () => stepFrames(1) },
+          { name: 'A step back', words: 'previous frame', keys: 'Shift ←', run: () => stepFrames(-1) },
+          { name: 'Go back to the beginning of time', words: 'start rewind reset zero', run: () => setTime(0) },
         ]
       : []),
-    { name: 'Undo', keys: 'Ctrl Z', run: undo },
+    ...matrixCommands(flat),
+    { name: 'Undo', words: 'revert back', keys: 'Ctrl Z', run: undo },
     { name: 'Redo', keys: 'Ctrl Shift Z', run: redo },
     ...(Object.keys(presets) as PresetName[]).map((name) => ({
       name: `Conventions of ${name}`,
@@ -97,35 +99,58 @@ export function commandsFor(
     ...(flat
       ? []
       : [
-          { name: 'Make the camera perspective', run: () => setProjectionKind('perspective') },
-          { name: 'Make the camera orthographic', run: () => setProjectionKind('orthographic') },
+          { name: 'Make the camera perspective', words: 'projection', run: () => setProjectionKind('perspective') },
+          {
+            name: 'Make the camera orthographic',
+            words: 'projection ortho parallel',
+            run: () => setProjectionKind('orthographic'),
+          },
           { name: 'Enlarge the section', run: () => useSettings.setState({ enlarged: 'section' }) },
         ]),
     { name: 'Enlarge the camera’s picture', run: () => useSettings.setState({ enlarged: 'main' }) },
     { name: 'Enlarge the plan', run: () => useSettings.setState({ enlarged: 'plan' }) },
-    { name: 'Show all pictures', run: () => useSettings.setState({ enlarged: null }) },
-    { name: 'Change between paper and night', keys: 'T', run: toggleTheme },
+    {
+      name: 'Show all pictures',
+      words: 'panes views restore smaller',
+      run: () => useSettings.setState({ enlarged: null }),
+    },
+    { name: 'Change between paper and night', words: 'dark light theme mode colours', keys: 'T', run: toggleTheme },
     { name: 'Help with this task, and the keys', keys: '?', run: toggleHelp },
     ...(project.guide
-      ? [{ name: 'Show what to try', run: () => useSettings.setState({ triesAway: false, tried: [] }) }]
+      ? [
+          {
+            name: 'Show what to try',
+            words: 'exercises tutorial guide',
+            run: () => useSettings.setState({ triesAway: false, tried: [] }),
+          },
+        ]
       : []),
-    { name: 'Save the project as a file', keys: 'Ctrl S', run: saveProject },
-    { name: 'Open a project file', keys: 'Ctrl O', run: () => chooseFile() },
-    { name: 'All projects and versions', run: () => go('projects') },
-    { name: 'Keep a version', run: () => void keepVersion('Kept by hand').then(() => say('Kept a version.')) },
-    { name: 'Save as a compute request', run: saveRequest },
-    { name: 'Copy as a compute request', run: () => void copyRequest() },
-    { name: 'New 3D project', run: () => void openEmpty('space') },
-    { name: 'New 2D project, y up', run: () => void openEmpty('flatUp') },
-    { name: 'New 2D project, y down', run: () => void openEmpty('flatDown') },
-    { name: 'Open the demo, Saltmarrow harbour', run: () => void openDemo('harbour') },
-    { name: 'Open the demo, Saltmarrow quay', run: () => void openDemo('quay') },
-    { name: 'Open the demo, Saltmarrow chart', run: () => void openDemo('chart') },
+    { name: 'Save the project as a file', words: 'export download', keys: 'Ctrl S', run: saveProject },
+    {
+      name: 'Open a project file',
+      words: 'import load glTF OBJ CSV image PNG',
+      keys: 'Ctrl O',
+      run: () => chooseFile(),
+    },
+    { name: 'All projects and versions', words: 'list history saved', run: () => go('projects') },
+    {
+      name: 'Keep a version',
+      words: 'save history checkpoint',
+      run: () => void keepVersion('Kept by hand').then(() => say('Kept a version.')),
+    },
+    { name: 'Save as a compute request', words: 'export JSON command line', run: saveRequest },
+    { name: 'Copy as a compute request', words: 'export JSON command line clipboard', run: () => void copyRequest() },
+    { name: 'New 3D project', words: 'empty create blank', run: () => void openEmpty('space') },
+    { name: 'New 2D project, y up', words: 'empty create blank', run: () => void openEmpty('flatUp') },
+    { name: 'New 2D project, y down', words: 'empty create blank', run: () => void openEmpty('flatDown') },
+    { name: 'Open the demo, Saltmarrow harbour', words: 'example sample 3D', run: () => void openDemo('harbour') },
+    { name: 'Open the demo, Saltmarrow quay', words: 'example sample 2D', run: () => void openDemo('quay') },
+    { name: 'Open the demo, Saltmarrow chart', words: 'example sample 2D', run: () => void openDemo('chart') },
     ...(['box', 'sphere', 'point'] as const).map((kind) => ({
       name: `Add a ${kind} at the probe`,
       run: () => addBody(kind),
     })),
-    { name: 'Probe a free point', run: () => probeBody(null) },
+    { name: 'Probe a free point', words: 'cursor marker', run: () => probeBody(null) },
     ...project.bodies.map(({ id, name }) => ({ name: `Probe ${name}`, run: () => probeBody(id), ofBody: true })),
     ...tasks.flatMap(({ finds = [], route, name: task }) =>
       finds.filter(inWorld).map(({ name, at, words }) => ({

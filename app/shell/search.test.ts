@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { loadAllTasks } from '../tasks/page';
-import { found, scoreOf, type Findable } from './search';
+import { findEntries, scoreOf, type SearchEntry } from './search';
 
 const tasks = await loadAllTasks();
 
-const list: readonly Findable[] = [
+const list: readonly SearchEntry[] = [
   { name: 'Add a camera: From above' },
   { name: 'Open a project file' },
   { name: 'Probe East stake', ofBody: true },
@@ -16,7 +16,7 @@ const list: readonly Findable[] = [
     words: 'Another parent keeps the place; where that would need a shear it is refused. '.repeat(4),
   },
 ];
-const names = (typed: string, withBodies = true) => found(list, typed, withBodies).map(({ title }) => title);
+const names = (typed: string, withBodies = true) => findEntries(list, typed, withBodies).map(({ title }) => title);
 
 describe('the search', () => {
   it.each([

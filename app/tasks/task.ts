@@ -18,6 +18,8 @@ import type { TaskName } from './names';
 /** Something that a task can do by name, from any task. */
 export interface TaskCommand {
   readonly name: string;
+  /** Other words that it is found by. */
+  readonly words?: string;
   readonly run: () => void;
   /** The only kind of world that it has a meaning in, if not both. */
   readonly world?: 'space' | 'flat';

@@ -50,7 +50,9 @@ export function goToElement(task: string | null, selector: string, navigate: Nav
       found.scrollIntoView({ block: 'center' });
       // A group is held by the first thing in it.
       const holds = found.matches('input, button, select, textarea, [tabindex]');
-      (holds ? found : found.querySelector<HTMLElement>('input, button, select'))?.focus();
+      const field = holds ? found : found.querySelector<HTMLElement>('input, textarea, select, button');
+      field?.focus();
+      if (field instanceof HTMLInputElement && field.type !== 'checkbox') field.select();
       if (found instanceof HTMLButtonElement) found.click();
     } else if (tries++ < 60) {
       if (tries % 20 === 6) {

@@ -61,7 +61,7 @@ export function spawnPart({ footprint }: SetUp3d): string {
 const seen_corners = [${pairs(footprint.map(({ corner }) => corner))}];
 const seen_directions = [${pairs(footprint.map(({ direction }) => direction))}];
 const seen_ranges = [${pairs(footprint.map(({ range }) => range))}];
-// Whether a body of a radius may appear at a place of the ground: the disc around it must keep clear of what is seen,
+// Whether a body of a radius may appear at a place of the ground: the disc around it must keep clear of the view,
 // by the padding.
 fn may_appear(place: vec2, radius: num, padding: num): bool {
   var inside = true;

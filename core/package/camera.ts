@@ -27,7 +27,7 @@ const notFound = (code: ErrorCode | 'invalid', message: string, problems: readon
   ({ ok: false, code, message, problems }) as const;
 const notIn2d = notFound('notIn2d', 'Batches are of 3D points: ask a 3D camera, orthographic if need be.');
 
-/** What was resolved for each camera: outside of the class, so that its type names nothing internal. */
+/** Resolved setups by camera. They are outside of the class, so that its type names nothing internal. */
 const setups = new WeakMap<Camera, Resolved>();
 const kernels = new WeakMap<Camera, PointKernel>();
 

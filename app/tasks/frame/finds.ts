@@ -33,12 +33,12 @@ export const finds: readonly Find[] = [
     { name: 'Depth resolution', at: '[data-section="depth"]', words: 'z-fighting precision depth buffer reversed z' },
   ]),
   ...within('flat', [
-    { name: 'Focus', at: '[aria-label^="Focus "]', words: 'position centre camera location translate' },
+    { name: 'Focus', at: 'input[aria-label^="Focus "]', words: 'position centre camera location translate look at' },
     field('Anchor', 'Anchor x', 'origin offset screen'),
     field('Zoom', 'Zoom', 'scale pixels per unit'),
     field('Width seen', 'Width seen', 'extent size ortho width'),
     field('Height seen', 'Height seen', 'extent size orthographic size'),
-    { name: 'Centre of the view', at: '[aria-label^="Centre "]', words: 'position middle' },
+    { name: 'Centre of the view', at: 'input[aria-label^="Centre "]', words: 'position middle' },
     field('Half width and half height', 'Half width seen', 'orthographic size extent'),
     field('Rotation of the world', 'Rotation', 'turn rotate angle'),
     field('World up', 'World up', 'y up y down flip'),
@@ -49,5 +49,9 @@ export const finds: readonly Find[] = [
       words: 'whole-number zooms pixel art pixel perfect',
     },
   ]),
-  { name: 'Screens', at: '[data-section="screens"]', words: 'resolution aspect letterbox contain cover fit policy' },
+  {
+    name: 'Screens',
+    at: '[data-section="screens"]',
+    words: 'resolution aspect letterbox contain cover fit policy safe area devices',
+  },
 ];

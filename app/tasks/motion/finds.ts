@@ -2,7 +2,7 @@ import type { Find } from '../task';
 
 /** What the worksheet of Motion has, by its names and by other words of the trade. */
 export const finds: readonly Find[] = [
-  { name: 'The track of the camera', at: '[data-section="motion-track"]', words: 'follow orbit path spline keyframes dolly zoom shake walk scroll animation' }, // prettier-ignore
+  { name: 'The track of the camera', at: '[data-section="motion-track"]', words: 'follow orbit path spline keyframes dolly zoom shake screen shake walk scroll auto-scroll animation clamp bounds' }, // prettier-ignore
   { name: 'Half-life', at: '[aria-label="Half-life"]', words: 'smoothing damping lerp easing follow' },
   { name: 'Over time', at: '[data-section="motion-charts"]', words: 'chart curve speed field of view graph' },
   { name: 'At other frame rates', at: '[data-section="motion-rates"]', words: 'delta time dt fps frame-rate independent lerp' }, // prettier-ignore

@@ -125,7 +125,7 @@ const motion: Task<MotionState> = {
   corner: 'section',
   commands: [
     { name: 'Set a key of the camera’s path at the moment', run: addKey, world: 'space' },
-    { name: 'Shake the camera or not', run: toggleShake, world: 'space' },
+    { name: 'Shake the camera or not', words: 'screen shake tremor trauma', run: toggleShake, world: 'space' },
     { name: 'Steer the camera', run: beginSteering, world: 'space' },
     { name: 'Put the stages of a frame in order', run: rightOrder },
   ],
