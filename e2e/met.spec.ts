@@ -141,8 +141,8 @@ test('every matrix and its inverse open, and conventions are found by what they 
   expect(await matrix('P·V')).not.toEqual(p);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /^WebGPU/ }).click();
-  await page.getByLabel('Find conventions by what they are').fill('left z up rows reversed');
-  await page.getByRole('list', { name: 'Conventions found' }).getByRole('button').click();
+  await page.getByLabel('Find conventions by words').fill('left z up rows reversed');
+  await page.getByRole('list', { name: 'Conventions found' }).getByRole('button').first().click();
   await expect(page.getByRole('dialog', { name: 'Conventions' })).toContainText(
     'Now: left-handed, z up, x ahead; depth 1 to 0, reversed; row vectors, row-major.',
   );

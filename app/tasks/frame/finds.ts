@@ -21,7 +21,7 @@ export const finds: readonly Find[] = [
     field('Far limit', 'Far', 'far clip plane zfar infinite'),
     { name: 'Lens shift, edges and aspect', at: '[data-section="lens"]', words: 'off-centre frustum aspect ratio' },
     field('Eye', 'Eye x', 'position camera location translate translation'),
-    field('Point looked at', 'Look at x', 'lookAt target aim'),
+    field('Point looked at', 'Look at x', 'lookAt target aim focus subject'),
     field('Moving by an amount', 'Move right', 'translate offset strafe dolly'),
     field('Pitch limit', 'Pitch limit', 'clamp gimbal'),
     field('Up vector', 'Look-at up x', 'world up roll'),
