@@ -8,6 +8,7 @@ import { Boundary } from './shell/Boundary';
 import './shell/narrow.css';
 import { beginPictures } from './pictures/page/picturesClient';
 import { prepareMeshes } from './state/meshTrees';
+import { offerLink } from './edits/actions';
 import { openShelf } from './state/autosave';
 import { keepApplication } from './state/offline';
 import { followProjects } from './state/table';
@@ -26,6 +27,15 @@ const { pathname, search, hash } = window.location;
 if (pathname.length > home.length && pathname.endsWith('/'))
   window.history.replaceState(null, '', pathname.slice(0, -1) + search + hash);
 
+/** A project in the address is offered, and taken out of it. */
+const isLink = (fragment: string): boolean => fragment.startsWith('#project=');
+window.addEventListener('hashchange', () => {
+  const { hash, pathname, search } = window.location;
+  if (!isLink(hash)) return;
+  window.history.replaceState(window.history.state, '', pathname + search);
+  void offerLink(hash);
+});
+
 installTasks();
 loadOpenTask((taskAt(pathname) ?? taskNames[0]!).route);
 followTheme();
@@ -43,6 +53,7 @@ createRoot(document.getElementById('root')!).render(
 void openShelf().then(() => {
   followProjects();
   reportUnread();
+  if (isLink(hash)) void offerLink(hash);
 });
 if (!import.meta.env.DEV)
   window.addEventListener('load', () => setTimeout(() => void keepApplication(home), 3000), { once: true });

@@ -126,6 +126,12 @@ export const importFile = async (file: File, wanted?: 'project'): Promise<boolea
 export const takeText = async (text: string, name: string): Promise<boolean> =>
   (await (await importing())?.takeText(text, name)) ?? false;
 
+const sharing = () => loadPart(() => import('./sharing'));
+/** Copies a link that holds the project. */
+export const copyLink = async (): Promise<void> => (await sharing())?.copyLink();
+/** Offers the project of a link. */
+export const offerLink = async (fragment: string): Promise<void> => (await sharing())?.offerLink(fragment);
+
 const starting = () => loadPart(() => import('./starting'));
 /** Opens a demo: the stored one, if there is one. */
 export const openDemo = async (which: DemoName): Promise<void> => (await starting())?.openDemo(which);

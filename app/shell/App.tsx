@@ -15,6 +15,7 @@ import { Start } from './Start';
 import { Pictures, type OwnPane } from '../pictures/page/Pictures';
 import type { TimeTick } from '../pictures/compose/timeTick';
 import { probeBody } from '../edits/actions';
+import { lookThrough } from '../edits/cameras';
 import { Drops } from './Drops';
 import { Brand, Header } from './Header';
 import { Boundary } from './Boundary';
@@ -209,24 +210,27 @@ function Resize({ side, width }: { side: 'chain' | 'sheet'; width: number }) {
 }
 
 /**
- * The address names the probed body, both ways: what it names when the page is opened is a wish;
+ * The address names the probed body and the camera, both ways: what it names when the page is opened is a wish;
  * afterwards it follows, and is never listened to again. It is written past the router, for which
  * it would be a way to go: one to another page that is still on its way would be given up for it.
  */
 function ProbeInAddress({ ofTask }: { ofTask: boolean }) {
   const { key, search } = useLocation();
   const body = useDocument((state) => state.project!.probe.body);
+  const camera = useDocument(({ project }) => (project!.cameras.length ? project!.camera.id : null));
   useEffect(() => {
-    const asked = new URLSearchParams(search).get('probe');
+    const given = new URLSearchParams(search);
+    const [asked, camera] = [given.get('probe'), given.get('camera')];
     const { project } = useDocument.getState();
+    if (camera && camera !== project!.camera.id) lookThrough(camera);
     if (asked && asked !== project!.probe.body && project!.bodies.some(({ id }) => id === asked)) probeBody(asked);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
   useEffect(() => {
     if (!ofTask) return;
-    const query = body ? `?${new URLSearchParams({ probe: body }).toString()}` : '';
-    window.history.replaceState(window.history.state, '', window.location.pathname + query);
-  }, [body, ofTask, key]);
+    const query = new URLSearchParams({ ...(body && { probe: body }), ...(camera && { camera }) }).toString();
+    window.history.replaceState(window.history.state, '', window.location.pathname + (query && `?${query}`));
+  }, [body, camera, ofTask, key]);
   return null;
 }
 

@@ -2,7 +2,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { useKeeping } from '../state/autosave';
 import { useNewer } from '../state/offline';
-import { chooseFile, openDemo, openEmpty } from '../edits/actions';
+import { chooseFile, copyLink, openDemo, openEmpty } from '../edits/actions';
 import { copyRequest, saveProject, saveRequest } from '../edits/exporting';
 import type { TriggerLook } from '../ui/deferred';
 import { leaveFocus } from '../ui/PopOver';
@@ -35,6 +35,7 @@ export default function ProjectMenu({ trigger }: { trigger: TriggerLook }) {
           <div className="menu-line" />
           {item('All projects and versions…', () => void navigate('/projects'))}
           {item('Save as a file', saveProject, 'Ctrl S')}
+          {item('Copy a link', () => void copyLink())}
           {item('Open a file…', () => chooseFile(), 'Ctrl O')}
           <div className="menu-line" />
           {item('Save as a compute request', saveRequest)}

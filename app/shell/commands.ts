@@ -23,6 +23,7 @@ import type { AnyTask } from '../tasks/task';
 import {
   choosePreset,
   chooseFile,
+  copyLink,
   openDemo,
   openEmpty,
   probeBody,
@@ -126,6 +127,7 @@ export function commandsFor(
         ]
       : []),
     { name: 'Save the project as a file', words: 'export download', keys: 'Ctrl S', run: saveProject },
+    { name: 'Copy a link to the project', words: 'share send URL address', run: () => void copyLink() },
     {
       name: 'Open a project file',
       words: 'import load glTF OBJ CSV image PNG',

@@ -131,9 +131,7 @@ export function Code() {
         {file.name}, {counted(file.text.split('\n').length - 1, 'line', 'lines')}, in the pane below the picture.
       </p>
       {!seesGround && (
-        <p className="warning">
-          The camera sees none of the ground, so there is nothing to spawn out of sight of.
-        </p>
+        <p className="warning">The camera sees none of the ground, so there is nothing to spawn out of sight of.</p>
       )}
     </>
   );

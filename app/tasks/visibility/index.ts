@@ -52,7 +52,11 @@ const visibility: Task<VisibilityState> = {
   Sheet: VisibilitySheet,
   corner: 'section',
   commands: [
-    { name: 'Why is it not seen?', words: 'invisible missing hidden culled culling', run: () => jumpTo('visibility-why') },
+    {
+      name: 'Why is it not seen?',
+      words: 'invisible missing hidden culled culling',
+      run: () => jumpTo('visibility-why'),
+    },
     { name: 'Tint bodies by the exact test', run: () => change('change the test', (draft) => void (draft.method = 'exact')) }, // prettier-ignore
     { name: 'Tint bodies by the test of planes', run: () => change('change the test', (draft) => void (draft.method = 'planes')) }, // prettier-ignore
     { name: 'Show or hide the test bodies', run: showField },
