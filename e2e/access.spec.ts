@@ -45,7 +45,7 @@ test('axe finds nothing in 3D', async ({ page }) => {
   await page.keyboard.press('Escape');
   await expect(page.locator('.project-button')).toBeFocused();
   await page.keyboard.press('/');
-  await expect(page.getByPlaceholder('A command, a field or a body')).toBeFocused();
+  await expect(page.getByPlaceholder('Commands, fields, help, bodies')).toBeFocused();
   await page.keyboard.press('Escape');
   for (const route of routes.slice(1)) {
     await goTo(page, route);
@@ -75,7 +75,7 @@ test('axe finds nothing in 2D, in Projects and in an empty project', async ({ pa
   await page.getByRole('region', { name: 'To begin with' }).waitFor();
   await clean(page, 'an empty project', ['.sheet', '.centre', '.chain']);
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill('Open the demo, Saltmarrow chart');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('Open the demo, Saltmarrow chart');
   await page.keyboard.press('Enter');
   await page.getByRole('region', { name: 'Focus and anchor' }).waitFor();
   await clean(page, 'frame, 2D', ['.sheet', '.header'], true);

@@ -190,7 +190,7 @@ test('boards are added, lettered, moved and made to go with a body; sizes, lean 
 test('on a flat world boards stay upright, or turn with it, and keep their size', async ({ page }) => {
   await openBench(page, '/billboard');
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill('Open the demo, Saltmarrow chart');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('Open the demo, Saltmarrow chart');
   await page.keyboard.press('Enter');
   await expect(page.getByText('On a flat world every board faces the viewer')).toBeVisible();
   await expect(page.getByTestId('upright')).toContainText('turned back by as much');

@@ -170,7 +170,7 @@ test('fits, and a zoom that cannot be', async ({ page }) => {
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
   await page.keyboard.up('Control');
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill('Select Lighthouse');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('Select Lighthouse');
   await expect(page.getByRole('option', { name: 'Select Lighthouse', exact: true })).toHaveAttribute('aria-selected', 'true'); // prettier-ignore
   await page.keyboard.press('Enter');
   await section.getByRole('button', { name: /^Fit the \d selected$/ }).click();

@@ -150,7 +150,7 @@ test('the camera is fitted to everything, to the probed body and to a rectangle'
   await section.getByRole('button', { name: 'Fit the rectangle' }).click();
   // The same by name, from the command search.
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill('Fit everything');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('Fit everything');
   await expect(page.getByRole('option', { name: 'Fit everything' })).toHaveAttribute('aria-selected', 'true');
   await page.keyboard.press('Enter');
   const undo = page.getByRole('button', { name: 'Undo' });

@@ -36,11 +36,11 @@ async function command(page: Page, name: string): Promise<void> {
   await page.keyboard.press('Escape');
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await page.keyboard.press('/');
-  await expect(page.getByPlaceholder('A command, a field or a body')).toBeFocused();
+  await expect(page.getByPlaceholder('Commands, fields, help, bodies')).toBeFocused();
   await page.keyboard.insertText(name);
   await expect(page.locator('[cmdk-item][data-selected=true]')).toContainText(name);
   await page.keyboard.press('Enter');
-  await expect(page.getByPlaceholder('A command, a field or a body')).toBeHidden();
+  await expect(page.getByPlaceholder('Commands, fields, help, bodies')).toBeHidden();
   // A key that follows is for the page, not for the field that is going.
   await expect.poll(() => page.evaluate(() => document.activeElement?.tagName)).not.toBe('INPUT');
 }
@@ -201,7 +201,7 @@ test('who goes on while a pop-over or a menu closes keeps the focus', async ({ p
     await expect(page.locator('.pop:focus-within, .menu:focus-within')).toBeVisible();
     await page.keyboard.press('Escape');
     await page.keyboard.press('/');
-    await expect(page.getByPlaceholder('A command, a field or a body')).toBeFocused();
+    await expect(page.getByPlaceholder('Commands, fields, help, bodies')).toBeFocused();
     await page.keyboard.press('Escape');
   }
 });
@@ -277,7 +277,7 @@ test('fields, sections and help are found by their names and by other words of t
   expect(await inSheet()).toBe(true);
 
   const search = async (typed: string) => {
-    const field = page.getByPlaceholder('A command, a field or a body');
+    const field = page.getByPlaceholder('Commands, fields, help, bodies');
     // What was gone to takes the focus when the search has closed, which may be after it was let go.
     await expect(async () => {
       await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());

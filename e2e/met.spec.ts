@@ -41,7 +41,7 @@ test('columns of points are shown with what they are taken for, and taken otherw
 test('CSS pixels run down from the top left, and the framebuffer’s as its origin says', async ({ page }) => {
   await openBench(page);
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill('Conventions of WebGL');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('Conventions of WebGL');
   await page.keyboard.press('Enter');
   const box = (await page.getByTestId('picture').boundingBox())!;
   await page.mouse.move(box.x + box.width / 4, box.y + box.height / 4);

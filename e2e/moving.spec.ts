@@ -55,7 +55,7 @@ test('cameras are switched by key and menu, added, renamed, taken hold of and de
   await page.getByRole('menuitem', { name: 'Delete' }).click();
   await expect(page.locator('.notice', { hasText: 'Deleted the camera Corner view.' })).toBeVisible();
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill('look through quay');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('look through quay');
   await page.keyboard.press('Enter');
   await expect(camera(page, 'Quay')).toBeVisible();
 });

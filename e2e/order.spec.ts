@@ -15,7 +15,7 @@ const choose = (page: Page, group: string, option: string) =>
   page.getByRole('group', { name: group, exact: true }).getByRole('button', { name: option, exact: true }).click();
 const command = async (page: Page, name: string): Promise<void> => {
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill(name);
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill(name);
   await page.keyboard.press('Enter');
 };
 const cells = (page: Page, list: string) =>

@@ -217,7 +217,7 @@ test('a large mesh is made ready off the page, and picked', async ({ page }) => 
 test('on a flat world: what lies under a point in order, and the same bench', async ({ page }, info) => {
   await openBench(page, '/pick');
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill('Open the demo, Saltmarrow chart');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('Open the demo, Saltmarrow chart');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Pane: Screens' })).toBeVisible();
   // The lamp on the tower on the mole.

@@ -51,7 +51,7 @@ function marksOf(svg: string): { text: string; numbers: number[] } {
 
 async function command(page: Page, name: string): Promise<void> {
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill(name);
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill(name);
   await page.keyboard.press('Enter');
   await drawn(page);
 }

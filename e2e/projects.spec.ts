@@ -23,7 +23,7 @@ const projects = async (page: Page) => {
 };
 const command = async (page: Page, name: string) => {
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill(name);
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill(name);
   await expect(page.getByRole('option', { name, exact: true })).toHaveAttribute('aria-selected', 'true');
   await page.keyboard.press('Enter');
 };

@@ -105,12 +105,12 @@ test('a task that is a folder and a line has all that a task can have', async ({
   await expect(page.getByLabel('Spread')).toBeFocused();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Search commands' }).click();
-  await page.getByPlaceholder('A command, a field or a body').fill('scatter the sample');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('scatter the sample');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('seed')).toHaveText('2');
   // The fields of its described state are found by their names, and by other words.
   await page.getByRole('button', { name: 'Search commands' }).click();
-  await page.getByPlaceholder('A command, a field or a body').fill('centre of the sample');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('centre of the sample');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Centre of the sample x')).toBeFocused();
   await page.keyboard.press('Escape');

@@ -187,7 +187,7 @@ test('no text is cut, met or too small, in projects', async ({ page }) => {
   test.setTimeout(150_000);
   await openBench(page, '/frame');
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill('All projects and versions');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('All projects and versions');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
   expect(await measured(page, 'projects')).toEqual([]);

@@ -112,7 +112,7 @@ test('on the chart: until they are seen, with firstSeen’s numbers; a ring, a s
 }, info) => {
   await openBench(page, '/spawn');
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill('Open the demo, Saltmarrow chart');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('Open the demo, Saltmarrow chart');
   await page.keyboard.press('Enter');
   await open(page, 'First frame');
   await page.getByRole('button', { name: 'bodies appear: later' }).click();

@@ -170,7 +170,7 @@ test('over time: bars, events at the moments solved for, and how late a test onc
 test('on a flat world: verdicts with a margin, why not, and sizes', async ({ page }, info) => {
   await openBench(page, '/visibility');
   await page.keyboard.press('/');
-  await page.getByPlaceholder('A command, a field or a body').fill('Open the demo, Saltmarrow chart');
+  await page.getByPlaceholder('Commands, fields, help, bodies').fill('Open the demo, Saltmarrow chart');
   await page.keyboard.press('Enter');
   await expect(page.getByText('On a flat world near and far play no part.')).toBeVisible();
   const exact = await counts(page);

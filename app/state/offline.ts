@@ -1,6 +1,9 @@
 import { create } from 'zustand';
 import { say, warn } from '../ui/notices';
 
+/** Milliseconds that the newer worker is given to take over. */
+const patience = 5000;
+
 /** What changes over to a newer Astrolabe that waits; null while there is none. */
 export const useNewer = create<{ changeOver: (() => void) | null }>(() => ({ changeOver: null }));
 
@@ -15,29 +18,35 @@ export async function keepApplication(home: string): Promise<void> {
   try {
     const registration = await serviceWorker.register(`${home}sw.js`, { scope: home });
     let [asked, first] = [false, !serviceWorker.controller];
+    const versions = new BroadcastChannel('astrolabe versions');
+    const tellOfChange = () => {
+      useNewer.setState({ changeOver: () => window.location.reload() });
+      warn('Another tab has changed over to a newer Astrolabe, and parts of this one are gone. Load this page again.', [], {
+        label: 'Load it again',
+        run: () => window.location.reload(),
+      }); // prettier-ignore
+    };
+    versions.addEventListener('message', tellOfChange);
     serviceWorker.addEventListener('controllerchange', () => {
       // The very first one takes its place by itself.
       const [mine, begins] = [asked, first];
       first = false;
       if (mine) window.location.reload();
-      else if (!begins) {
-        useNewer.setState({ changeOver: () => window.location.reload() });
-        warn('Another tab has changed over to a newer Astrolabe, and parts of this one are gone. Load this page again.', [], {
-          label: 'Load it again',
-          run: () => window.location.reload(),
-        }); // prettier-ignore
-      }
+      else if (!begins) tellOfChange();
     });
     const offer = () => {
       const { waiting } = registration;
       if (!waiting || !serviceWorker.controller) return;
       const changeOver = () => {
         asked = true;
-        const takeOver = () => waiting.postMessage('take over');
-        takeOver();
-        // Browsers change workers when the older one finishes its last request. When that was missed, they wait
-        // for minutes unless there is another one.
-        window.setInterval(() => void fetch(home, { method: 'HEAD' }).then(takeOver, takeOver), 3000);
+        waiting.postMessage('take over');
+        // A browser may wait for minutes for requests to the older worker: then the page goes on without it.
+        setTimeout(() => {
+          void registration.unregister().then(() => {
+            versions.postMessage('changed over');
+            window.location.reload();
+          });
+        }, patience);
       };
       useNewer.setState({ changeOver });
       say('A newer Astrolabe is here.', { label: 'Change over', run: changeOver });
