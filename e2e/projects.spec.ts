@@ -367,3 +367,30 @@ test('a project of which nothing was seen when it was opened, twice in a row, is
   await list.locator('li:not(.is-on)').getByRole('button', { name: 'Saltmarrow harbour', exact: true }).click();
   near([await read(page, 'Vertical field')], [41], 0);
 });
+
+test('a link holds the project: it says what it holds, and becomes a project when it is opened', async ({
+  page,
+  context,
+}) => {
+  await openBench(page, '/convert');
+  await type(page, 'World x', '-20');
+  await kept(page);
+  await page.locator('.project-button').click();
+  await page.getByRole('menuitem', { name: 'Copy a link' }).click();
+  await expect(page.locator('.notice')).toContainText('Copied a link that holds the project');
+  const link = await page.evaluate(() => navigator.clipboard.readText());
+  expect(link).toContain('/convert#project=');
+  const other = await context.browser()!.newContext({ viewport: { width: 1280, height: 800 } });
+  const guest = await other.newPage();
+  await guest.goto(link);
+  const notice = guest.locator('.notice', { hasText: 'This link holds “Saltmarrow harbour”' });
+  await expect(notice).toContainText('a 3D project with 82 bodies and 5 cameras');
+  expect(guest.url()).not.toContain('#project');
+  expect(await read(guest, 'World x')).not.toBe(-20);
+  await notice.getByRole('button', { name: 'Open it' }).click();
+  await expect.poll(() => read(guest, 'World x')).toBe(-20);
+  await guest.goto('about:blank');
+  await guest.goto(`${link.slice(0, -200)}`);
+  await expect(guest.locator('.notice')).toContainText('no project that can be read');
+  await other.close();
+});

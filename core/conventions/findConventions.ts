@@ -81,8 +81,12 @@ const phrases: readonly Phrase[] = [
     meaning: ([, axis, direction]) => axisMeaning(axis!, direction!),
   },
   {
-    pattern: new RegExp(`(${directionNames})(?: is|:| =| axis)?[ -]([+-]?[xyz])`, 'y'),
-    meaning: ([, direction, axis]) => axisMeaning(axis!, direction!),
+    // “left z up” is left-handed with z up, so hands need a word between.
+    pattern: new RegExp(
+      `(?:(${directionNames})(?: is|:| =| axis)|(up|down|forwards?|ahead|back))[ -]([+-]?[xyz])`,
+      'y',
+    ),
+    meaning: ([, direction, bare, axis]) => axisMeaning(axis!, (direction ?? bare)!),
   },
   {
     pattern: /(left|right)(?:[ -]?handed(?:ness)?| hand)?|(lh|rh)s?/y,

@@ -67,6 +67,8 @@ describe('conventions by words of the trade', () => {
     ['webgpu', (c: Conventions) => c.ndc.near === 0],
     ['glTF', (c: Conventions) => c.world.forward === '+z' && c.world.right === '-x'],
     ['LH', (c: Conventions) => handednessOf(c.world) === 'left'],
+    ['left z up', (c: Conventions) => handednessOf(c.world) === 'left' && c.world.up === '+z'],
+    ['left is -x', (c: Conventions) => c.world.right === '+x'],
     ['left-handed y up', (c: Conventions) => handednessOf(c.world) === 'left' && c.world.up === '+y'],
     ['rows', (c: Conventions) => c.matrix.vectors === 'row'],
     ['column vectors row-major', (c: Conventions) => c.matrix.vectors === 'column' && c.matrix.storage === 'row-major'],
