@@ -24,7 +24,7 @@ import { Notices } from './Notice';
 import { PointerStrip } from './PointerStrip';
 import { TaskStrip } from './TaskStrip';
 import { useDocument } from '../state/document';
-import { useSettings } from '../state/settings';
+import { useSettings, usual } from '../state/settings';
 import { wasShown } from '../state/shown';
 import type { Moment } from '../state/moment';
 import { useStill } from '../state/pace';
@@ -44,11 +44,10 @@ const Help = lazy(() => import('./Help'));
 /** The page's rows and columns, as wide as the user has set them. */
 function Page({ children }: { children: ReactNode }) {
   const { chainWidth, sheetWidth } = useSettings();
+  // The usual width gives way in small windows; one that was set is kept up to half the window.
+  const sheet = sheetWidth === usual.sheetWidth ? `clamp(300px, 29vw, ${sheetWidth}px)` : `min(${sheetWidth}px, 50vw)`;
   return (
-    <div
-      className="app"
-      style={{ '--chain-width': `${chainWidth}px`, '--sheet-width': `${sheetWidth}px` } as CSSProperties}
-    >
+    <div className="app" style={{ '--chain-width': `${chainWidth}px`, '--sheet-width': sheet } as CSSProperties}>
       {children}
     </div>
   );
@@ -176,12 +175,13 @@ function Bench({ place }: { place: TaskName }) {
   );
 }
 
-const limits = { chain: [220, 360], sheet: [300, 520] } as const;
+const limits = { chain: [220, 360], sheet: [300, Infinity] } as const;
 
 /** The edge of a side column: dragged or moved with the arrow keys; the width is remembered. */
 function Resize({ side, width }: { side: 'chain' | 'sheet'; width: number }) {
   const set = (next: number) => {
-    const clamped = Math.round(Math.max(limits[side][0], Math.min(limits[side][1], next)));
+    const most = Math.min(limits[side][1], window.innerWidth / 2);
+    const clamped = Math.round(Math.max(limits[side][0], Math.min(most, next)));
     useSettings.setState(side === 'chain' ? { chainWidth: clamped } : { sheetWidth: clamped });
   };
   const sign = side === 'chain' ? 1 : -1;
@@ -193,9 +193,9 @@ function Resize({ side, width }: { side: 'chain' | 'sheet'; width: number }) {
       aria-label={side === 'chain' ? 'Width of the Chain' : 'Width of the worksheet'}
       aria-valuenow={width}
       aria-valuemin={limits[side][0]}
-      aria-valuemax={limits[side][1]}
+      aria-valuemax={Math.min(limits[side][1], Math.round(window.innerWidth / 2))}
       tabIndex={0}
-      style={side === 'chain' ? { left: width - 4 } : { right: width - 4 }}
+      style={side === 'chain' ? { left: width - 4 } : { right: 'calc(var(--sheet-width) - 4px)' }}
       onPointerDown={(event: PointerEvent<HTMLDivElement>) => event.currentTarget.setPointerCapture(event.pointerId)}
       onPointerMove={(event) => {
         if (event.currentTarget.hasPointerCapture(event.pointerId))

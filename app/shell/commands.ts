@@ -85,9 +85,9 @@ export function commandsFor(
     ...(moves(project)
       ? [
           { name: 'Play or pause', words: 'run stop animate time', keys: 'Space', run: togglePlay },
-          { name: 'A step on', words: 'next frame', keys: 'Shift →', run: () => stepFrames(1) },
-          { name: 'A step back', words: 'previous frame', keys: 'Shift ←', run: () => stepFrames(-1) },
-          { name: 'Go back to the beginning of time', words: 'start rewind reset zero', run: () => setTime(0) },
+          { name: 'Next frame', words: 'step on', keys: 'Shift →', run: () => stepFrames(1) },
+          { name: 'Previous frame', words: 'step back', keys: 'Shift ←', run: () => stepFrames(-1) },
+          { name: 'To the start of the time rule', words: 'start rewind reset zero', run: () => setTime(0) },
         ]
       : []),
     ...matrixCommands(flat),

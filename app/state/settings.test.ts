@@ -35,6 +35,6 @@ it('settings of a wrong shape fall back part by part, and take nothing else alon
     settingsVersion,
   );
   expect(read).toMatchObject({ theme: null, chainWidth: 244, sheetWidth: 400, panes: {}, folds: {}, tried: ['a'] });
-  expect(readSettings('text', settingsVersion)).toMatchObject({ theme: null, sheetWidth: 316 });
+  expect(readSettings('text', settingsVersion)).toMatchObject({ theme: null, sheetWidth: 360 });
   expect(readSettings(null, 1)).toMatchObject({ panes: {} });
 });

@@ -36,10 +36,10 @@ export interface Settings {
   readonly pitchLimit: number;
 }
 
-const usual: Settings = {
+export const usual: Settings = {
   theme: null,
   chainWidth: 244,
-  sheetWidth: 316,
+  sheetWidth: 360,
   enlarged: null,
   panes: {},
   ownConventions: [],
@@ -65,7 +65,7 @@ const own = z.object({ name: z.string(), conventions: conventionsSchema });
 const schema = z.object({
   theme: z.enum(['paper', 'night']).nullable().catch(usual.theme),
   chainWidth: z.number().min(220).max(360).catch(usual.chainWidth),
-  sheetWidth: z.number().min(300).max(520).catch(usual.sheetWidth),
+  sheetWidth: z.number().min(300).max(2000).catch(usual.sheetWidth),
   enlarged: z.string().nullable().catch(usual.enlarged),
   panes: z.record(z.string(), z.array(z.string()).max(3)).catch({}),
   ownConventions: z.array(own).catch([]),

@@ -34,8 +34,10 @@ export const Sun = () =>
 export const Question = () => icon(16, 16, <path d="M5.5 5.8a2.5 2.5 0 1 1 3.6 2.3c-.8.4-1.1.9-1.1 1.7M8 12.6v.1" />);
 export const Play = () => icon(14, 14, <path className="icon-solid" d="M4 2.5 11.5 7 4 11.5Z" />);
 export const Pause = () => icon(14, 14, <path d="M5 3v8M9 3v8" />);
-export const StepOn = () => icon(14, 14, <path d="M4 3.5 8.5 7 4 10.5M10.5 3.5v7" />);
-export const StepBack = () => icon(14, 14, <path d="M10 3.5 5.5 7 10 10.5M3.5 3.5v7" />);
+export const ToEnd = () => icon(14, 14, <path d="M4 3.5 8.5 7 4 10.5M10.5 3.5v7" />);
+export const ToStart = () => icon(14, 14, <path d="M10 3.5 5.5 7 10 10.5M3.5 3.5v7" />);
+export const NextFrame = () => icon(14, 14, <path d="M5 3.5 9.5 7 5 10.5" />);
+export const PreviousFrame = () => icon(14, 14, <path d="M9 3.5 4.5 7 9 10.5" />);
 export const Loop = () => icon(16, 14, <path d="M4 10.5H11a3.5 3.5 0 0 0 0-7H4.5M6.5 1.5l-2.5 2 2.5 2" />);
 export const MatrixIcon = () =>
   icon(

@@ -1,7 +1,7 @@
 import './TimeRule.css';
 import { ticks } from 'd3-array';
 import { useDrag } from '@use-gesture/react';
-import { useEffect, useId, useRef, type KeyboardEvent } from 'react';
+import { useEffect, useId, useRef, type ComponentType, type KeyboardEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { pause, setTime, stepFrames, togglePlay, useClock } from '../../state/clock';
 import { endGesture } from '../../state/document';
@@ -9,11 +9,11 @@ import type { Moment } from '../../state/moment';
 import { spanOf } from '../../state/span';
 import { useMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
-import { Loop, Pause, Play, StepBack, StepOn } from '../../ui/icons';
+import { Loop, NextFrame, Pause, Play, PreviousFrame, ToEnd, ToStart } from '../../ui/icons';
 import type { TimeTick } from '../compose/timeTick';
 
 /** Room for the buttons at the left of the rule, and for the figure at its right. */
-const buttons = 148;
+const buttons = 200;
 const right = 72;
 
 const rates = [0.25, 0.5, 1, 2, 4] as const;
@@ -45,9 +45,8 @@ export default function TimeRule({
   return (
     <div className="time-rule" role="group" aria-label="Time" data-moves="time" style={{ height }}>
       <span className="time-buttons">
-        <button className="tool" aria-label="A step back" title="A step back (Shift ←)" onClick={() => stepFrames(-1)}>
-          <StepBack />
-        </button>
+        <Tool name="To the start" keys="Home" run={() => setTime(0)} Icon={ToStart} />
+        <Tool name="Previous frame" keys="Shift ←" run={() => stepFrames(-1)} Icon={PreviousFrame} />
         <button
           className="tool"
           aria-label={playing ? 'Pause' : 'Play'}
@@ -56,9 +55,8 @@ export default function TimeRule({
         >
           {playing ? <Pause /> : <Play />}
         </button>
-        <button className="tool" aria-label="A step on" title="A step on (Shift →)" onClick={() => stepFrames(1)}>
-          <StepOn />
-        </button>
+        <Tool name="Next frame" keys="Shift →" run={() => stepFrames(1)} Icon={NextFrame} />
+        <Tool name="To the end" keys="End" run={() => setTime(span)} Icon={ToEnd} />
         <button
           className="tool"
           aria-label="Begin again at the end"
@@ -99,6 +97,19 @@ export default function TimeRule({
   );
 }
 
+/** A button of the time rule that stops the clock, with its key on the slider. */
+function Tool({ name, keys, run, Icon }: { name: string; keys: string; run: () => void; Icon: ComponentType }) {
+  const stopAndRun = () => {
+    pause();
+    run();
+  };
+  return (
+    <button className="tool" aria-label={name} title={`${name} (${keys})`} onClick={stopAndRun}>
+      <Icon />
+    </button>
+  );
+}
+
 /**
  * The moment on the rule: dragged, or moved with the arrow keys. Follows the clock, which is no
  * part of the document.
@@ -120,10 +131,13 @@ function TimeMoment({ long, span }: { long: number; span: number }) {
   const x = (time / span) * long;
   const onKeyDown = (event: KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (by === undefined) return;
+    const end = { Home: 0, End: span }[event.key];
+    if (by === undefined && end === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    stepFrames(by * (event.shiftKey ? 10 : 1));
+    if (by !== undefined) return stepFrames(by * (event.shiftKey ? 10 : 1));
+    pause();
+    setTime(end!);
   };
   return (
     <>

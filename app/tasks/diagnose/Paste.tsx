@@ -104,7 +104,7 @@ export function Paste() {
           aria-label="The engine’s numbers"
           spellCheck={false}
           wrap="off"
-          rows={Math.min(9, Math.max(6, slice.text.split('\n').length))}
+          rows={Math.min(24, Math.max(14, slice.text.split('\n').length))}
           placeholder="Paste matrices and points"
           value={slice.text}
           onScroll={follow}
