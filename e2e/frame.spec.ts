@@ -220,19 +220,19 @@ test('the screens show what their policy says, and one of them becomes the viewp
   // 390 × 844 and 2560 × 1080.
   near(await shows(0), [width!, (width! * 844) / 390], 0.1);
   near(await shows(3), [(height! * 2560) / 1080, height!], 0.1);
-  await choose('keep height');
+  await choose('fixed height');
   near(await shows(0), [(height! * 390) / 844, height!], 0.1);
-  await choose('keep width');
+  await choose('fixed width');
   near(await shows(3), [width!, (width! * 1080) / 2560], 0.1);
-  await choose('cover, cropped');
+  await choose('at most both');
   near(await shows(0), [(height! * 390) / 844, height!], 0.1);
-  await choose('integer scaling');
+  await choose('both, integer scale');
   near(await shows(0), [width!, height!], 0.1);
   // Letterboxed: the picture’s place on each screen, in whole pixels; stretched it has none of its own.
-  await choose('contain, letterbox');
+  await choose('both, with bars');
   near(await shows(0), [width!, height!], 0.1);
   await expect(page.getByTestId('letterbox-0')).toHaveText('picture at 0, 312: 390 × 219 px');
-  await choose('stretch');
+  await choose('both, stretched');
   await expect(page.getByTestId('letterbox-0')).toHaveCount(0);
   near(await shows(0), [width!, height!], 0.1);
   await page.getByRole('button', { name: 'Add a screen' }).click();

@@ -11,10 +11,11 @@ import {
 import { boundingSphere } from '../../core/bodies/body';
 import { pictureToPixel } from '../../core/convert/project';
 import { niceBelow } from '../../core/math/nice';
-import type { Vec3 } from '../../core/math/vec3';
+import { length, type Vec3 } from '../../core/math/vec3';
 import { coreViewport } from '../../formats/camera';
 import { currentProject } from '../state/document';
 import type { Moment } from '../state/moment';
+import { useSelection } from '../state/selection';
 import { currentMoment } from '../state/tempo';
 import { say } from '../ui/notices';
 
@@ -37,23 +38,33 @@ export const startingCameras2d: Readonly<Record<StartingCamera2d, string>> = {
 };
 
 /**
- * What a starting camera is set up for: the probed body and all that is a part of it, else the
- * probe itself.
+ * Returns what a starting camera is set up for: the selection, which it frames, else the probed body with its parts,
+ * else the probe itself.
  */
 function subjectOf({ project, placed, roots, chain, frame, sceneBounds: b }: Moment) {
-  const own = project.probe.body === null ? null : roots.get(project.probe.body);
-  const parts = own
-    ? [...placed.values()].filter(({ body }) => roots.get(body.id) === own).map((one) => boundingSphere(one))
-    : [];
+  const selected = new Set(useSelection.getState().ids);
+  const probed = project.probe.body === null ? null : (roots.get(project.probe.body) ?? null);
+  const isOwn = (root: string | undefined) =>
+    root !== undefined && (selected.size ? selected.has(root) : root === probed);
+  const parts = [...placed.values()].filter(({ body }) => isOwn(roots.get(body.id))).map((one) => boundingSphere(one));
   const at = chain.ok ? chain.value.world : frame.eye;
-  const low = parts.reduce((low, { centre, radius }) => Math.min(low, centre[1] - radius), at[1]);
-  const high = parts.reduce((high, { centre, radius }) => Math.max(high, centre[1] + radius), at[1]);
-  const root = own ? placed.get(own)! : null;
+  const low = (axis: 0 | 1 | 2) => Math.min(...parts.map(({ centre, radius }) => centre[axis] - radius));
+  const high = (axis: 0 | 1 | 2) => Math.max(...parts.map(({ centre, radius }) => centre[axis] + radius));
+  const middle = (axis: 0 | 1 | 2) => (low(axis) + high(axis)) / 2;
+  const root = !selected.size && probed ? placed.get(probed)! : null;
+  const height = parts.length ? high(1) - low(1) : 0;
+  const { viewport } = frame;
   return {
-    foot: [root ? root.toWorld[3]! : at[0], low, root ? root.toWorld[11]! : at[2]] as Vec3,
-    height: high - low > 1e-6 ? high - low : niceBelow(b.radius / 50),
+    foot: (parts.length
+      ? [root ? root.toWorld[3]! : middle(0), low(1), root ? root.toWorld[11]! : middle(2)]
+      : at) as Vec3,
+    height: height > 1e-6 ? height : niceBelow(b.radius / 50),
     yaw: anglesOfBasis(frame).yaw,
     reach: b.radius * 2,
+    framed:
+      selected.size && parts.length
+        ? length([high(0) - low(0), height, high(2) - low(2)]) * Math.max(1, viewport.height / viewport.width)
+        : null,
   };
 }
 

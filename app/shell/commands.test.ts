@@ -41,7 +41,7 @@ const wantedTerms: readonly (readonly [string, RegExp | null, RegExp])[] = [
   ['affine', /Nodes/, /Nodes|world-to-pixel/],
   ['clamp', /Pitch limit|Held|track/, /Held|track/],
   ['anchor', /Held to the screen/, /^Anchor|\nAnchor/],
-  ['focus', /Focal length/, /Focus/],
+  ['focus', /Point looked at/, /Focus/],
   ['jitter', /From the frame before|Whole pixels/, /Whole pixels/],
   ['look at', /Point looked at|Hold the gaze by a point/, /Focus/],
   ['mvp', /view projection|Nodes/, /world-to-pixel|Nodes/],

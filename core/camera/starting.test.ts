@@ -12,6 +12,7 @@ const subjects: fc.Arbitrary<StartingSubject> = fc.record({
   height: number(0.2, 50),
   yaw: number(-3, 3),
   reach: number(1, 500),
+  framed: fc.constant(null),
 });
 const seen = (kind: StartingCamera, subject: StartingSubject) => {
   const made = frameOf(startingCamera(kind, subject), screen);
@@ -40,6 +41,20 @@ describe('cameras to start from', () => {
     );
   });
 
+  it('frame a diameter around the middle of their subject, and little more', () => {
+    const kinds: StartingCamera[] = ['fromAbove', 'isometric', 'dimetric', 'sideOn'];
+    fc.assert(
+      fc.property(subjects, number(1, 200), fc.constantFrom(...kinds), (subject, framed, kind) => {
+        const frame = seen(kind, { ...subject, framed });
+        const [, middle] = pixel(frame, plus(subject.foot, 1, subject.height / 2));
+        const perUnit = 720 / (frame.extents.top - frame.extents.bottom);
+        expect(middle - (framed / 2) * perUnit).toBeGreaterThan(0);
+        expect(middle + (framed / 2) * perUnit).toBeLessThan(720);
+        expect(framed * perUnit).toBeGreaterThan(720 / 1.2);
+      }),
+    );
+  });
+
   it('show three equal edges as equal where isometric, and run two across for one up where dimetric', () => {
     fc.assert(
       fc.property(subjects, number(0.1, 3), (subject, edge) => {
@@ -61,7 +76,7 @@ describe('cameras to start from', () => {
   });
 
   it('stand at eye height and look level along the subject’s own gaze in the first person', () => {
-    const frame = seen('firstPerson', { foot: [1, 2, 3], height: 1.8, yaw: Math.PI / 2, reach: 50 });
+    const frame = seen('firstPerson', { foot: [1, 2, 3], height: 1.8, yaw: Math.PI / 2, reach: 50, framed: null });
     expect(frame.eye[1]).toBeCloseTo(2 + 1.8 * 0.94, 12);
     expect(frame.forward[0]).toBeCloseTo(1, 12);
     expect(frame.forward[1]).toBeCloseTo(0, 12);

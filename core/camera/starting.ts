@@ -15,6 +15,8 @@ export interface StartingSubject {
   readonly height: number;
   /** Which way it faces, radians to the right from straight ahead. */
   readonly yaw: number;
+  /** The diameter of what orthographic cameras frame; null for a customary multiple of the height. */
+  readonly framed: number | null;
   /** How far from the foot the farthest thing lies that is to be seen. */
   readonly reach: number;
 }
@@ -35,7 +37,7 @@ const steepest = radians(-89.9);
  * to be seen. Heights of eyes and shoulders are shares of a figure's height as drawing books give
  * them.
  */
-export function startingCamera(kind: StartingCamera, { foot, height, yaw, reach }: StartingSubject): Camera {
+export function startingCamera(kind: StartingCamera, { foot, height, yaw, reach, framed }: StartingSubject): Camera {
   const up = (share: number): Vec3 => [foot[0], foot[1] + height * share, foot[2]];
   const far = Math.max(reach * 2, height * 40);
   const perspective = (verticalFov: number): Camera['projection'] => ({
@@ -65,7 +67,8 @@ export function startingCamera(kind: StartingCamera, { foot, height, yaw, reach 
     kind: 'orthographic',
     near: 0,
     far: 2 * far,
-    size: { height: size },
+    // A tenth more than the framed diameter is left as a border.
+    size: { height: framed === null ? height * size : framed * 1.1 },
   });
   switch (kind) {
     case 'firstPerson':
@@ -73,13 +76,13 @@ export function startingCamera(kind: StartingCamera, { foot, height, yaw, reach 
     case 'overTheShoulder':
       return made(up(0.95), radians(-8), yaw, height * 1.6, perspective(50), height * 0.35);
     case 'fromAbove':
-      return made(up(0.5), steepest, yaw, far, orthographic(height * 12));
+      return made(up(0.5), steepest, yaw, far, orthographic(12));
     case 'isometric':
-      return made(up(0.5), isometricPitch, radians(45), far, orthographic(height * 8));
+      return made(up(0.5), isometricPitch, radians(45), far, orthographic(8));
     case 'dimetric':
-      return made(up(0.5), dimetricPitch, radians(45), far, orthographic(height * 8));
+      return made(up(0.5), dimetricPitch, radians(45), far, orthographic(8));
     case 'sideOn':
-      return made(up(0.5), 0, 0, far, orthographic(height * 6));
+      return made(up(0.5), 0, 0, far, orthographic(6));
   }
 }
 

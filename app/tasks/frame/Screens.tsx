@@ -16,30 +16,30 @@ import { subjectOf } from './edits';
 const fits: readonly { value: ScreenFit; label: string; says: string }[] = [
   {
     value: 'showAll',
-    label: 'show at least this',
-    says: 'Every screen shows all of the picture, and more where it has room.',
+    label: 'at least both',
+    says: 'Width and height are all seen, and more on the side where the screen has room.',
   },
-  { value: 'keepHeight', label: 'keep height', says: 'The height seen stays; the width follows the screen.' },
-  { value: 'keepWidth', label: 'keep width', says: 'The width seen stays; the height follows the screen.' },
+  { value: 'keepHeight', label: 'fixed height', says: 'The height seen stays; the width follows the screen.' },
+  { value: 'keepWidth', label: 'fixed width', says: 'The width seen stays; the height follows the screen.' },
   {
     value: 'fillAndCrop',
-    label: 'cover, cropped',
-    says: 'No screen shows more than the picture; what does not fit is cut off.',
+    label: 'at most both',
+    says: 'The screen is filled; the width or the height is cut where it does not fit.',
   },
   {
     value: 'letterbox',
-    label: 'contain, letterbox',
-    says: 'Every screen shows just the picture, as large as it goes, with bars beside it or above and below.',
+    label: 'both, with bars',
+    says: 'Exactly this width and height, as large as they fit, with bars on two sides.',
   },
   {
     value: 'wholeMultiples',
-    label: 'integer scaling',
-    says: 'Every pixel of the picture, in 2D every world unit, becomes a square of whole pixels; bars fill the rest.',
+    label: 'both, integer scale',
+    says: 'Exactly this width and height at an integer scale, so that every pixel (in 2D every world unit) is a square of pixels. Bars fill the rest.',
   },
   {
     value: 'stretch',
-    label: 'stretch',
-    says: 'Every screen shows just the picture from edge to edge; circles become ellipses.',
+    label: 'both, stretched',
+    says: 'Exactly this width and height, stretched to the edges: circles become ellipses.',
   },
 ];
 

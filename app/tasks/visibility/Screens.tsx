@@ -41,12 +41,12 @@ interface Differing {
   readonly inside: readonly OnScreen[];
   readonly outside: readonly OnScreen[];
 }
-/** The screens by their sizes, as they are saved and said on hover. */
-const list = (of: readonly OnScreen[]) => of.map(({ size }) => size).join(', ');
+/** The screens by name. */
+const list = (of: readonly OnScreen[]) => of.map(({ name }) => name).join(', ');
 const columns: readonly ListColumn<Differing>[] = [
   { name: 'Body', width: '1fr', value: ({ name }) => name },
-  { name: 'seen on', width: '60px', value: ({ inside }) => list(inside), show: ({ inside }) => inside.length },
-  { name: 'not on', width: '60px', value: ({ outside }) => list(outside), show: ({ outside }) => outside.length },
+  { name: 'seen on', width: '1fr', value: ({ inside }) => list(inside) },
+  { name: 'not on', width: '1fr', value: ({ outside }) => list(outside) },
 ];
 
 /** Every screen of the tray with its verdicts, and the bodies on which the screens do not agree. */
