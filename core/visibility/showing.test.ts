@@ -68,6 +68,7 @@ function changed(frame: CameraFrame, change: ShowingChange, share: number): Came
       return reposed(frame, { basis: basisOfAngles({ yaw: Math.atan2(x, -z), pitch: Math.asin(y), roll }) })!;
     }
     case 'back':
+    case 'step':
     case 'closer':
       return reposed(frame, { eye: addScaled(frame.eye, sub(change.eye, frame.eye), share) })!;
     case 'widen': {

@@ -27,6 +27,8 @@ export type ShowingChange =
   | { readonly kind: 'enlarge'; readonly height: number }
   | { readonly kind: 'near'; readonly near: number }
   | { readonly kind: 'far'; readonly far: number }
+  /** Moved sideways or upright by a distance, to where a hidden body shows. */
+  | { readonly kind: 'step'; readonly direction: 'right' | 'left' | 'up' | 'down'; readonly by: number; readonly eye: Vec3 } // prettier-ignore
   /** Moved towards the body by a distance, to where it is a pixel wide. */
   | { readonly kind: 'closer'; readonly by: number; readonly eye: Vec3 };
 
@@ -38,7 +40,7 @@ const slack = 2e-4;
 const widest = radians(170);
 
 /** The number and a five-thousandth more, so that its rounding elsewhere does not undo it, to four significant figures. */
-function roundOutward(least: number): number {
+export function roundOutward(least: number): number {
   const v = least * (1 + slack);
   if (v === 0) return 0;
   const unit = 10 ** (Math.floor(Math.log10(Math.abs(v))) - 3);
@@ -49,7 +51,7 @@ function roundOutward(least: number): number {
  * Returns the least value from which on something holds that holds at `yes` and not at `no`, by bisection, to one part
  * in a million of the interval; the end at which it holds.
  */
-function bisect(no: number, yes: number, holds: (v: number) => boolean, steps = 40): number {
+export function bisect(no: number, yes: number, holds: (v: number) => boolean, steps = 40): number {
   for (let i = 0; i < steps && Math.abs(yes - no) > 1e-9 * Math.abs(yes); i++) {
     const middle = (no + yes) / 2;
     if (holds(middle)) yes = middle;

@@ -1,11 +1,13 @@
+import { useEffect, useState } from 'react';
 import { degrees } from '../../../core/math/angle';
+import type { Occlusion } from '../../../core/visibility/occlusion';
 import type { ShowingChange } from '../../../core/visibility/showing';
 import type { Unseen } from '../../../core/visibility/whyNot';
 import { useSelection } from '../../state/selection';
 import { useTaskMoment } from '../../state/tempo';
 import { editable, figure } from '../../ui/figures';
 import { showBody } from './edits';
-import { seenNow, whyNotNow } from './seen';
+import { seenNow, uncoveringStepNow, whyNotNow } from './seen';
 import { measured } from './Bodies';
 import type { VisibilityState } from './kept';
 
@@ -41,6 +43,34 @@ export function whySentence(name: string, why: Unseen | null, unit: string, name
   }
 }
 
+/** What hides a body, by shares of its rays; null where nothing does. */
+export function occlusionSentence({ rays, visible, behind }: Occlusion, nameOf: (id: string) => string): string | null {
+  const share = (count: number) => `${Math.max(1, Math.round((count / rays) * 100))} %`;
+  const [first, second, ...others] = behind.map(({ body, rays: count }) => `${share(count)} behind ${nameOf(body)}`);
+  if (!first) return null;
+  const list = [
+    first,
+    ...(second ? [second] : []),
+    ...(others.length ? [`the rest behind ${others.length} more`] : []),
+  ];
+  return `${visible ? `${share(visible)} of it shows, ` : ''}${list.join(', ')}.`;
+}
+
+/** The step that uncovers a hidden body, found when the camera has been at rest for a moment; null until then. */
+function useUncoveringStep(id: string | null, isHidden: boolean): ShowingChange | null {
+  const now = useTaskMoment<VisibilityState>('visibility');
+  const { frame, placed } = now;
+  const [found, setFound] = useState<{ of: readonly unknown[]; step: ShowingChange | null } | null>(null);
+  const of = [frame, placed, id];
+  const isCurrent = found !== null && found.of.every((one, i) => one === of[i]);
+  useEffect(() => {
+    if (!isHidden || isCurrent || id === null) return;
+    const timer = setTimeout(() => setFound({ of, step: uncoveringStepNow(now, id) }), 200);
+    return () => clearTimeout(timer);
+  });
+  return isHidden && isCurrent ? found.step : null;
+}
+
 /** A change in words, with its number to every figure that it has. */
 export const changeText = (change: ShowingChange, unit: string): string => {
   switch (change.kind) {
@@ -56,6 +86,8 @@ export const changeText = (change: ShowingChange, unit: string): string => {
       return `Bring near to ${editable(change.near)} ${unit}`;
     case 'far':
       return `Raise far to ${editable(change.far)} ${unit}`;
+    case 'step':
+      return `Move ${editable(change.by)} ${unit} ${change.direction}`;
     case 'closer':
       return `Move ${editable(change.by)} ${unit} closer`;
   }
@@ -71,7 +103,10 @@ export function Why() {
   const found = id === null ? null : whyNotNow(now, id);
   const names = new Map(project.bodies.map((body) => [body.id, body.name]));
   const nameOf = (of: string) => names.get(of) ?? of;
+  const step = useUncoveringStep(id, found?.why?.kind === 'hidden');
+  const covered = found?.occlusion ? occlusionSentence(found.occlusion, nameOf) : null;
   const outside = seenNow(now).find(({ verdict }) => verdict === 'outside');
+  const changes = [...(found?.changes ?? []), ...(step ? [step] : [])];
   if (id === null || !found) return <p className="text-note text-ink2">There are no bodies to ask about.</p>;
   return (
     <>
@@ -93,6 +128,11 @@ export function Why() {
         <p className={found.why ? 'none' : 'verdict-line'} data-testid="why">
           {whySentence(nameOf(id), found.why, unit, nameOf)}
         </p>
+        {covered && (
+          <p className="text-note leading-4 text-ink2" data-testid="why-covered">
+            {covered}
+          </p>
+        )}
         {found.pixels !== null && (
           <div className="line">
             diameter
@@ -101,19 +141,17 @@ export function Why() {
             </span>
           </div>
         )}
-        {found.changes.length > 0 && (
+        {changes.length > 0 && (
           <div className="row flex-wrap mt-1" role="group" aria-label="The least change that shows it">
-            {found.changes.map((one) => (
+            {changes.map((one) => (
               <button key={one.kind} className="plain-button" data-testid="mend" onClick={() => showBody(one)}>
                 {changeText(one, unit)}
               </button>
             ))}
           </div>
         )}
-        {found.why && !found.changes.length && (found.why.kind === 'hidden' || found.why.kind === 'facingAway') && (
-          <p className="text-note leading-4 text-ink2">
-            No turn of the camera shows it from here: step to another side.
-          </p>
+        {found.why?.kind === 'facingAway' && (
+          <p className="text-note leading-4 text-ink2">Turning the camera does not show it. Move to its other side.</p>
         )}
       </div>
       {outside && (

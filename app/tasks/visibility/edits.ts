@@ -28,6 +28,7 @@ export function showBody(made: ShowingChange): void {
       setLimit(made.kind, made.kind === 'near' ? made.near : made.far, gesture);
       break;
     case 'back':
+    case 'step':
     case 'closer':
       moveEye(made.eye, gesture, true);
   }

@@ -3,6 +3,7 @@ import type { PlacedBody } from '../../../core/bodies/body';
 import { clearanceOf, type Clearance } from '../../../core/visibility/clearance';
 import { apparentSize, isBehind, type SeenBy, type SeenVerdict, visibilityBy } from '../../../core/visibility/size';
 import { visibility, type Verdict } from '../../../core/visibility/visibility';
+import { occlusionOf, uncoveringStep, type Occlusion } from '../../../core/visibility/occlusion';
 import { showingChanges, type ShowingChange } from '../../../core/visibility/showing';
 import { whyUnseen, type Unseen } from '../../../core/visibility/whyNot';
 import { bodiesOf } from '../../state/bodyList';
@@ -66,7 +67,13 @@ export interface WhyNot {
   readonly changes: readonly ShowingChange[];
   /** Its diameter on the screen. */
   readonly pixels: number | null;
+  /** What hides it and how much of it; null off the picture and in 2D. */
+  readonly occlusion: Occlusion | null;
 }
+/** Returns the ids of a body and of all that is attached to it: they do not hide it. */
+const ownParts = (bodies: readonly PlacedBody[], roots: ReadonlyMap<string, string>, id: string): ReadonlySet<string> =>
+  new Set(bodies.flatMap(({ body }) => (roots.get(body.id) === roots.get(id) ? [body.id] : [])));
+
 const whyNot = memo(
   (
     frame: CameraFrame,
@@ -77,19 +84,26 @@ const whyNot = memo(
   ): WhyNot | null => {
     const placed = bodies.find(({ body }) => body.id === id);
     if (!placed) return null;
-    // What hangs on it is no stranger to it.
-    const own = new Set(bodies.flatMap(({ body }) => (roots.get(body.id) === roots.get(id) ? [body.id] : [])));
+    const own = ownParts(bodies, roots, id);
     const why = whyUnseen(frame, placed, bodies, { flat, own });
     const size = apparentSize(frame, placed, flat);
     return {
       why,
       changes: why && !flat ? showingChanges(frame, placed, why) : [],
+      occlusion: !flat && (!why || why.kind === 'hidden') ? occlusionOf(frame, placed, bodies, own) : null,
       pixels: size.diameter.ok && !isBehind(frame, size) ? size.diameter.value : null,
     };
   },
 );
 export const whyNotNow = (now: Moment<VisibilityState>, id: string): WhyNot | null =>
   whyNot(now.frame, bodiesOf(now), now.roots, id, now.flat);
+
+/** Returns the step of the camera that uncovers a hidden body. Takes too long for every frame of a drag. */
+export function uncoveringStepNow(now: Moment<VisibilityState>, id: string): ReturnType<typeof uncoveringStep> {
+  const bodies = bodiesOf(now);
+  const placed = bodies.find(({ body }) => body.id === id);
+  return placed ? uncoveringStep(now.frame, placed, bodies, ownParts(bodies, now.roots, id)) : null;
+}
 
 /** The level of a diameter: 0 from the largest threshold on, and one more below each. */
 export const levelOf = (thresholds: readonly number[], pixels: number): number =>
