@@ -55,6 +55,23 @@ it('no spawned point is ever seen: over 1,000,000 in the page’s own set-ups, b
   expect(asked).toBeGreaterThanOrEqual(1_000_000);
 }, 60_000);
 
+it('has terms within bounds where the camera sees to the horizon, and none for a ring', () => {
+  const project = saltmarrow();
+  if (project.camera.kind !== '3d') throw new Error('the harbour is 3D');
+  const { projection } = project.camera;
+  const endless = { ...project, camera: { ...project.camera, projection: { ...projection, far: null } } } as Project;
+  const now = taskMoment<SpawnState>('spawn', momentOf(endless));
+  const by = (own: Partial<SpawnState>) => termsBy(now.frame, surfaceOf(now), { ...now.slice, ...own });
+  for (const own of others.filter(({ region }) => region !== 'ring')) {
+    const terms = by(own);
+    if (typeof terms === 'string') throw new Error(terms);
+    // From the middle of this view on, all of the bounds are visible.
+    expect(terms.found !== null).toBe(!own.sector);
+    expect(terms.middle.every(Number.isFinite)).toBe(true);
+  }
+  expect(by({ region: 'ring', ring: 12 })).toBe('footprintUnbounded');
+});
+
 describe('the state of Spawn', () => {
   const project = saltmarrow();
   const kept = slice.initial(project);
