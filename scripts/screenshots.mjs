@@ -29,7 +29,7 @@ async function take(
   const page = await browser.newPage({ viewport: { width, height } });
   await page.addInitScript(
     (value) => localStorage.setItem('astrolabe-settings', JSON.stringify({ state: value, version: 0 })),
-    { theme, chainWidth: 244, sheetWidth: 316, enlarged: null, triesAway: !tries },
+    { theme, enlarged: null, triesAway: !tries },
   );
   await page.goto(`http://127.0.0.1:${port}/${task}`);
   await page.getByRole('heading', { name: 'The Chain' }).waitFor();

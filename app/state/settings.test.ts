@@ -37,4 +37,7 @@ it('settings of a wrong shape fall back part by part, and take nothing else alon
   expect(read).toMatchObject({ theme: null, chainWidth: 244, sheetWidth: 400, panes: {}, folds: {}, tried: ['a'] });
   expect(readSettings('text', settingsVersion)).toMatchObject({ theme: null, sheetWidth: 360 });
   expect(readSettings(null, 1)).toMatchObject({ panes: {} });
+  // The usual width of older versions is none that was set.
+  expect(readSettings({ sheetWidth: 316 }, 2).sheetWidth).toBe(360);
+  expect(readSettings({ sheetWidth: 316 }, settingsVersion).sheetWidth).toBe(316);
 });

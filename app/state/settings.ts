@@ -54,8 +54,11 @@ export const usual: Settings = {
 /** Stands for all tasks whose row of panes nobody has set. */
 export const everyTask = '*';
 
-/** The version that settings are kept in. 1 → 2: a pane beside the plan became a row of panes. */
-export const settingsVersion = 2;
+/**
+ * The version of stored settings. 1 → 2: a pane beside the plan became a row of panes. 2 → 3: the usual width of the
+ * worksheet was 316.
+ */
+export const settingsVersion = 3;
 
 const own = z.object({ name: z.string(), conventions: conventionsSchema });
 /**
@@ -83,7 +86,9 @@ export function readSettings(kept: unknown, version: number): Settings {
   const corners = version < 2 && typeof given.corners === 'object' && given.corners !== null ? given.corners : {};
   const panes = Object.fromEntries(Object.entries(corners).map(([route, corner]) => [route, ['plan', corner]]));
   const enlarged = version < 2 && given.enlarged === undefined ? null : given.enlarged;
-  return schema.parse({ ...usual, ...given, enlarged, ...(version < 2 && { panes }) }) as Settings;
+  const sheetWidth =
+    version < 3 && given.sheetWidth === 316 ? usual.sheetWidth : (given.sheetWidth ?? usual.sheetWidth);
+  return schema.parse({ ...usual, ...given, enlarged, sheetWidth, ...(version < 2 && { panes }) }) as Settings;
 }
 
 /** How this person likes the place: kept beside the projects, no part of any. */
