@@ -46,6 +46,20 @@ test('an OBJ model becomes a project, all of it in the picture, and undo has the
   await expect(page.getByRole('button', { name: /^Saltmarrow/ })).toBeVisible();
 });
 
+test('a model dropped into an empty project fills it, and the task stays', async ({ page }) => {
+  await page.locator('.project-button').click();
+  await page.getByRole('menuitem', { name: 'New 3D project' }).click();
+  await expect(page.getByRole('contentinfo', { name: 'Pointer' })).toContainText('0 bodies');
+  await drop(page, 'ring buoy.obj', model(12));
+  await expect(page.locator('.notice', { hasText: 'Opened ring buoy.' })).toBeVisible();
+  await expect(page).toHaveURL(/\/convert/);
+  await page.locator('.project-button').click();
+  await page.getByRole('menuitem', { name: /All projects/ }).click();
+  const list = page.getByRole('list', { name: 'Kept projects' });
+  await expect(list).toContainText('ring buoy');
+  await expect(list).not.toContainText('New 3D project');
+});
+
 test('a model comes into the open project, and the same file again makes no second project', async ({ page }) => {
   const bodies = page.getByRole('contentinfo', { name: 'Pointer' });
   await expect(bodies).toContainText('82 bodies');

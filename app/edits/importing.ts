@@ -38,7 +38,7 @@ export async function importText(text: string, name: string, wanted: 'project' |
   if (!read.ok) return refuse(name, read.problems);
   if (read.kind === 'project') {
     const isModel = !isJson(text, name);
-    await openBrought(read.project, name, read.notes, isModel ? { text, conventions } : null);
+    await openBrought(read.project, name, read.notes, isModel ? { text, conventions } : null, isModel);
     return true;
   }
   if (wanted === 'project') return openPoints(text, name);
@@ -56,19 +56,26 @@ export async function importText(text: string, name: string, wanted: 'project' |
 /**
  * Opens an imported project, and offers to add its bodies to the project that was open instead. The axes,
  * origin and size of a model can be changed afterwards.
+ *
+ * @param fillsEmpty - whether it fills an empty project that is open, rather than becoming another one
  */
 export async function openBrought(
   brought: Project,
   name: string,
   notes: readonly string[],
   model: { readonly text: string; readonly conventions: Conventions } | null,
+  fillsEmpty = false,
 ): Promise<void> {
   const before = currentProject();
-  const { project, known } = await apartFromKept(takeInPoints(brought));
+  const isEmpty = !before.bodies.length && !before.tiles && !before.pointSets.length;
+  const fills = fillsEmpty && isEmpty && before.camera.kind === brought.camera.kind;
+  const { project: own, known } = await apartFromKept(takeInPoints(brought));
+  const project = fills && !known ? { ...own, id: before.id, ground: own.ground ?? before.ground } : own;
   replaceProject(`open ${name}`, project);
   tellBrought(model && { ...model, name, of: project.id, ids: project.bodies.map(({ id }) => id) });
   const into =
     before.camera.kind === project.camera.kind &&
+    !fills &&
     project.bodies.length > 0 &&
     !tooMuch([...before.bodies, ...project.bodies]).length;
   say(

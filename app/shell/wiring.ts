@@ -35,7 +35,7 @@ export function installTasks(): void {
       for (const acceptor of task.accepts ?? [])
         if (acceptor.accepts(given)) {
           void acceptor.take(given);
-          if (task !== open) openTask(task.route);
+          if (task !== open && acceptor.opensTask) openTask(task.route);
           return true;
         }
     return false;

@@ -77,6 +77,8 @@ export interface TaskPane {
 export interface Acceptor {
   /** What it is, as the notice says it. */
   readonly says: string;
+  /** Whether taking it opens the task; otherwise the user stays in the open one. */
+  readonly opensTask?: true;
   /** Whether it is meant for this task; text only where the bytes are text. */
   readonly accepts: (given: {
     readonly name: string;

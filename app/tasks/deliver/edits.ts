@@ -165,5 +165,5 @@ export async function takeScene(bytes: Uint8Array, name: string): Promise<void> 
   if (!read) return;
   if (!read.ok) return complain(`${name} was not opened, and nothing has changed.`, read.problems);
   const { openBrought } = await import('../../edits/importing');
-  await openBrought(withWays(read.project, read.ways), name, read.said, null);
+  await openBrought(withWays(read.project, read.ways), name, read.said, null, true);
 }

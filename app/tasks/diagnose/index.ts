@@ -44,6 +44,7 @@ const diagnose: Task<DiagnoseState> = {
   accepts: [
     {
       says: 'numbers of an engine',
+      opensTask: true,
       // Prose, projects, tables and models are others’: this is for texts with a matrix in them.
       accepts: ({ name, text }) =>
         text !== null &&
