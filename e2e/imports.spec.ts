@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import { drop, near, number, numbers, openBench, rung, type } from './bench';
+import { drop, near, number, numbers, openBench, paste, rung, type } from './bench';
 
 /**
  * A model comes in off the page, with its progress and a stop; what cannot be read changes nothing.
@@ -58,6 +58,17 @@ test('a model dropped into an empty project fills it, and the task stays', async
   const list = page.getByRole('list', { name: 'Kept projects' });
   await expect(list).toContainText('ring buoy');
   await expect(list).not.toContainText('New 3D project');
+});
+
+test('the pane of points does not stay in another project', async ({ page }) => {
+  await paste(page, 'x,y,z\n-21,20.4,-20');
+  const points = page.getByRole('table', { name: 'Points' });
+  await expect(points).toHaveAttribute('aria-rowcount', '1');
+  await page.locator('.project-button').click();
+  await page.getByRole('menuitem', { name: 'New 3D project' }).click();
+  await expect(page.getByRole('contentinfo', { name: 'Pointer' })).toContainText('0 bodies');
+  await expect(points).toHaveCount(0);
+  await expect(page.getByRole('heading', { name: /^Section/ })).toBeVisible();
 });
 
 test('a model comes into the open project, and the same file again makes no second project', async ({ page }) => {

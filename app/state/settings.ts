@@ -102,6 +102,12 @@ export const useSettings = create<Settings>()(
   }),
 );
 
+/** Shows the usual panes again in tasks that show a pane. */
+export const forgetPane = (pane: string): void =>
+  void useSettings.setState(({ panes }) => ({
+    panes: Object.fromEntries(Object.entries(panes).filter(([, row]) => !row.includes(pane))),
+  }));
+
 const dark = (): MediaQueryList => window.matchMedia('(prefers-color-scheme: dark)');
 export const themeInForce = (theme: Theme | null): Theme => theme ?? (dark().matches ? 'night' : 'paper');
 

@@ -13,6 +13,7 @@ import { workerEnd, workerEndText } from '../ui/worker';
 import { edit, useDocument } from './document';
 import { newId } from './crashLog';
 import { fetchPoints, holdPoints } from './pointSets';
+import { forgetPane } from './settings';
 
 /** The columns of the text that was read last, and what they are taken for. */
 export interface TableColumns {
@@ -243,6 +244,10 @@ async function look(): Promise<void> {
 export function followProjects(): void {
   useDocument.subscribe(refresh);
   useDocument.subscribe(() => void look());
+  // The pane of points was opened for another project.
+  useDocument.subscribe(({ project }, { project: before }) => {
+    if (before && project && project.id !== before.id && !project.pointSets.length) forgetPane('points');
+  });
   void look();
 }
 
