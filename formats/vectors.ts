@@ -45,7 +45,7 @@ export function readVectors(value: unknown): Vectors | string {
  * Reads test vectors as they were written, JSON or a table (`vectorsTable`). A table has no camera: rows are
  * compared, and wrong ones are not explained.
  *
- * @returns the vectors, or a sentence that names what is wrong with the text
+ * @returns the vectors, or a sentence with the error in the text
  */
 export function readVectorsText(text: string): Vectors | string {
   if (/^\s*[{[]/.test(text)) {

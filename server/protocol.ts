@@ -9,7 +9,7 @@ import type { EndpointName } from '../formats/endpoints';
 export interface Task {
   readonly id: number;
   readonly body: Uint8Array;
-  /** What is asked: `compute`, or an endpoint of `formats/endpoints.ts`. */
+  /** `compute`, or the name of an endpoint of `formats/endpoints.ts`. */
   readonly endpoint: 'compute' | EndpointName;
   /** Above this cost it is not answered but handed back. */
   readonly mostCost: number;

@@ -25,7 +25,7 @@ const { pause } = await import('../state/clock');
 let tasks: Awaited<ReturnType<typeof loadAllTasks>>;
 beforeAll(async () => void (tasks = await loadAllTasks()));
 
-/** Terms of the trade, each with what is to be among the first three entries in 3D and in 2D; null where it has no meaning. */
+/** Terms of the trade, each with an entry expected among the first three in 3D and in 2D; null for a term without meaning there. */
 const wantedTerms: readonly (readonly [string, RegExp | null, RegExp])[] = [
   ['new project', /New 3D project/, /New 2D project/],
   ['dark', /paper and night/, /paper and night/],

@@ -73,7 +73,7 @@ export function scoreOf({ name, words = '', ofBody }: SearchEntry, typed: string
     sum += score;
     if (byName >= byWords) named++;
   }
-  // Of names with the same words the shorter says more exactly what is typed.
+  // Among names with the same words, the shortest is the closest.
   const score = sum / wanted.length - (named ? Math.min(0.04, inName.length / 250) : 0);
   return ofBody ? score / 100 : score;
 }

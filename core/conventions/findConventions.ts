@@ -50,7 +50,7 @@ function axisMeaning(axis: string, direction: string): Meaning {
   const [side, sign] = directions[direction]!;
   const given = (/^[+-]/.test(axis) ? axis : `+${axis}`) as SignedAxis;
   const own = sign > 0 ? given : opposite(given);
-  // Without a space “y down” is said of worlds and of NDC.
+  // “y down” alone may mean the world or NDC.
   const isNdcToo = own === '-y' && side === 'up';
   return { test: ({ world, ndc }) => world[side] === own || (isNdcToo && ndc.up === '-y') };
 }

@@ -63,7 +63,7 @@ describe('the step that uncovers a body', () => {
         const half = frame.eye.map((v, i) => (v + step.eye[i]!) / 2) as unknown as Vec3;
         expect(whyUnseen(reposed(frame, { eye: half })!, scene[0]!, scene)).not.toBeNull();
         expect(['left', 'right']).toContain(step.direction);
-        // Beside the wall's nearer edge: what is behind at 25 moves less than the wall at `near`.
+        // Past the wall's nearer edge: bodies at 25 move less in the picture than the wall at `near`.
         expect(step.by).toBeLessThan(width / 2 / (1 - near / 25) + 0.1);
       }),
       { numRuns: runs(60) },
