@@ -10,7 +10,7 @@ import { figure } from '../ui/figures';
 import { FormulasButton } from '../working/FormulasButton';
 import { WorkingButton } from '../working/WorkingButton';
 import { PopOver } from '../ui/PopOver';
-import { matrixTexts } from '../edits/matrixTexts';
+import { matrixNames, matrixTexts } from '../edits/matrixTexts';
 import { CameraMatrix } from './CameraMatrix';
 import { CopyMatrix } from './CopyMatrix';
 import { stepTitles, type Step } from './steps';
@@ -37,12 +37,7 @@ type Chosen = { [S in Opens]: keyof (typeof matrices)[S] }[Opens];
 const names: Readonly<Record<Chosen, string>> = {
   model: 'model',
   inverseModel: 'inverse model',
-  view: 'view',
-  cameraToWorld: 'camera to world',
-  projection: 'projection',
-  inverseProjection: 'inverse projection',
-  viewProjection: 'view projection',
-  inverseViewProjection: 'inverse view projection',
+  ...matrixNames,
 };
 
 /** A matrix for column vectors, in the conventions in force; null where there is none. */

@@ -44,7 +44,8 @@ export const exampleOf = (text: string, length = 44): string => {
   return line.length > length ? `${line.slice(0, length)}…` : line;
 };
 
-const names: Readonly<Record<MatrixName, string>> = {
+/** Names of the camera's matrices. */
+export const matrixNames: Readonly<Record<MatrixName, string>> = {
   view: 'view',
   projection: 'projection',
   viewProjection: 'view projection',
@@ -73,12 +74,12 @@ export const matrixCommands = (isFlat: boolean) =>
           },
         },
       ]
-    : (Object.keys(names) as MatrixName[]).map((which) => ({
-        name: `Copy the ${names[which]} matrix`,
+    : (Object.keys(matrixNames) as MatrixName[]).map((which) => ({
+        name: `Copy the ${matrixNames[which]} matrix`,
         words: trade[which] ?? '',
         run: () => {
           const { codec, frame } = currentMoment();
           const list = codec.toList(codec.matrix(frame, which));
-          copyList(`the ${names[which]} matrix`, list, codec.conventions.matrix.storage);
+          copyList(`the ${matrixNames[which]} matrix`, list, codec.conventions.matrix.storage);
         },
       }));

@@ -18,6 +18,7 @@ export async function keepApplication(home: string): Promise<void> {
   try {
     const registration = await serviceWorker.register(`${home}sw.js`, { scope: home });
     let [asked, first] = [false, !serviceWorker.controller];
+    let waited: ReturnType<typeof setTimeout> | undefined;
     const versions = new BroadcastChannel('astrolabe versions');
     const tellOfChange = () => {
       useNewer.setState({ changeOver: () => window.location.reload() });
@@ -31,6 +32,7 @@ export async function keepApplication(home: string): Promise<void> {
       // The very first one takes its place by itself.
       const [mine, begins] = [asked, first];
       first = false;
+      clearTimeout(waited);
       if (mine) window.location.reload();
       else if (!begins) tellOfChange();
     });
@@ -41,7 +43,7 @@ export async function keepApplication(home: string): Promise<void> {
         asked = true;
         waiting.postMessage('take over');
         // A browser may wait for minutes for requests to the older worker: then the page goes on without it.
-        setTimeout(() => {
+        waited = setTimeout(() => {
           void registration.unregister().then(() => {
             versions.postMessage('changed over');
             window.location.reload();

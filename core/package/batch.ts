@@ -21,20 +21,17 @@ export interface PointBatch {
  */
 export function createPointBatch(count: number): PointBatch {
   const batch = machineBatch(count);
-  if (batch) {
-    const { points, screen, outside } = batch;
-    const project = (camera: Camera, first?: number) => {
-      const kernel = kernelOf(camera);
-      if (kernel) batch.project(kernel, first);
-      return kernel !== null;
-    };
-    return { points, screen, outside, project };
-  }
-  const [points, screen, outside] = [new Float64Array(3 * count), new Float64Array(3 * count), new Uint8Array(count)];
-  const project = (camera: Camera, first = count) => {
+  const { points, screen, outside } = batch ?? {
+    points: new Float64Array(3 * count),
+    screen: new Float64Array(3 * count),
+    outside: new Uint8Array(count),
+  };
+  const project = (camera: Camera, first = count): boolean => {
     const kernel = kernelOf(camera);
-    if (kernel) projectPoints(kernel, points.subarray(0, 3 * first), screen, outside);
-    return kernel !== null;
+    if (!kernel) return false;
+    if (batch) batch.project(kernel, first);
+    else projectPoints(kernel, points.subarray(0, 3 * first), screen, outside);
+    return true;
   };
   return { points, screen, outside, project };
 }

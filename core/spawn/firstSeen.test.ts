@@ -117,6 +117,8 @@ describe('seconds until seen', () => {
     // A view that reaches infinity has its near edge all the same: 20·cot 0.4 ahead.
     const level = ask({ camera: { ...camera, orientation: { yaw: 0, pitch: 0, roll: 0 }, projection: { ...camera.projection, far: null } }, queries: [query] }); // prettier-ignore
     expect(level.points[0]!.seconds).toBeCloseTo((30 + 20 / Math.tan(0.4) - 1) / 4, 9);
+    const none = { ...query, points: [] };
+    expect(ask({ camera: { ...camera, orientation: { yaw: 0, pitch: 0, roll: 0 }, projection: { ...camera.projection, far: null } }, queries: [none] })).toMatchObject({ points: [] }); // prettier-ignore
   });
 });
 

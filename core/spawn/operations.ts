@@ -37,7 +37,7 @@ const notVisible = (why: 'footprintEmpty' | 'footprintUnbounded', answer: string
         'The camera sees nothing of this surface, so there is nothing to keep out of. Turn it towards the surface.',
       );
 
-/** Returns the box around places of a surface; its sides are infinite without any. */
+/** Returns the box around places of a surface, at least one. */
 function boxAround(places: readonly Vec2[]): SurfaceBox {
   const [min, max]: [[number, number], [number, number]] = [
     [Infinity, Infinity],
@@ -169,7 +169,8 @@ export const spawnOperations = [
       // No disc meets anything beyond the paths of all of them, seen from the region.
       const speed = 'towards' in bodyVelocity ? bodyVelocity.speed : length2(...bodyVelocity);
       const range = 2 * ((speed + length2(...cameraVelocity)) * within + radius) + 1;
-      const visible = surface.visible(setup.frame, expandBox(boxAround(places.all()), range));
+      const around = boxAround(places.length ? places.all() : [[0, 0]]);
+      const visible = surface.visible(setup.frame, expandBox(around, range));
       if (typeof visible === 'string') return notVisible(visible, sweepUnbounded);
       return {
         points: places.map((place) => {
