@@ -17,12 +17,13 @@ import { installMovers, momentOf, type Moment } from '../state/moment';
 import { installSlices, sliceOf, taskMoment, withSliceIn, withWays } from '../state/slices';
 import { moves, spanOf } from '../state/span';
 import { jobs, type Compared, type SeamsFound, type TurnedBoth } from './motion/job';
-import { journeyOf, mannerNow, trackKey, trackOf } from './motion/journey';
+import { beginsElsewhere, journeyOf, mannerNow, trackKey, trackOf } from './motion/journey';
+import { newTravel } from './motion/newTravel';
 import { mannersOf } from '../../core/motion/rates';
 import { moves as motionMoves } from './motion/moves';
 import { requestShake, requestTrack } from './motion/queries';
 import { seriesOf } from './motion/series';
-import { cameraTrack, type CameraTrack, type MotionState, type Travel } from './motion/kept';
+import { cameraTrack, travelKinds, type CameraTrack, type MotionState, type Travel } from './motion/kept';
 import { slice } from './motion/state';
 import { steeredFrame, withFrame } from './motion/steer';
 import { subjectOf } from './motion/subject';
@@ -273,5 +274,19 @@ describe('what Motion works out', () => {
     withFrame(inputs.inputs, ahead, 0.2, 0.3);
     withFrame(inputs.inputs, across, 0.3, 0.4);
     expect(inputs.inputs.map(({ from, to }) => [from, to])).toEqual([[0.1, 0.3], [0.3, 0.4]]); // prettier-ignore
+  });
+});
+
+describe('a new track', () => {
+  it('begins where the camera is, whatever its kind', () => {
+    for (const { id } of allCameras(harbour))
+      for (const kind of travelKinds) {
+        const now = own(through(harbour, id));
+        // Following begins with the camera where it will be: its target draws it away at once.
+        if (now.flat || kind === 'follow' || kind === 'rest') continue;
+        const track = withTrack(now.project, { travel: newTravel(kind, now), shake: null });
+        const journey = journeyOf(own(track));
+        expect(journey && beginsElsewhere(journey, now.rest), `${id} ${kind}`).toBe(false);
+      }
   });
 });

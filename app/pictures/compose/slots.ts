@@ -7,6 +7,8 @@ export const rulerY = 26;
 
 export const caption = 24;
 const gap = 6;
+/** Below this height the panes are beside the plate, in pixels. */
+const shortHeight = 330;
 const pad = 8;
 
 /**
@@ -69,12 +71,30 @@ export function layOut(size: Size, { aspect, enlarged, panes, strip, beside }: W
     });
   };
   const aspects = beside === null ? [aspect] : [aspect, beside];
+  /** In a short window: the plates on the left, the panes on the right of them. */
+  function besideEachOther(): Slots {
+    const isWide = w > 700;
+    const shown = isWide ? panes : panes.slice(0, 1);
+    const [left, other = null] = plates(h, aspects);
+    const last = other ?? left!;
+    const shift = left!.x - pad;
+    const x = last.x - shift + last.width + gap;
+    const width = Math.floor((pad + w - x - (shown.length - 1) * pad) / shown.length);
+    if (width < 100) return { main: left!, beside: other, panes: [], strip: below };
+    return {
+      main: { ...left!, x: pad },
+      beside: other && { ...other, x: other.x - shift },
+      panes: shown.map((name, i) => ({ name, slot: { x: x + i * (width + pad), y: pad, width, height: h - caption } })),
+      strip: below,
+    };
+  }
   if (enlarged === 'main') {
     const [main, other = null] = plates(h, aspects);
     return { main: main!, beside: other, panes: [], strip: below };
   }
   const whole: Slot = { x: pad, y: pad, width: w, height: h - caption };
   if (enlarged !== null) return { main: null, beside: null, panes: [{ name: enlarged, slot: whole }], strip: below };
+  if (h < shortHeight && w > 2 * h) return besideEachOther();
   const least = Math.max(150, h * 0.3);
   const [main, other = null] = plates(h - least - caption - gap, aspects);
   const y = Math.round(pad + caption + main!.height + gap);

@@ -3,6 +3,7 @@ import { useDrawings } from '../../state/drawings';
 import { useSettings } from '../../state/settings';
 import { fitDrawing, paneStyle } from './Drawing';
 import { snapshotPlateMarks } from '../compose/furniture';
+import { useDrawnPanes, useFailure } from './picturesClient';
 import { SaveMenu } from './SaveMenu';
 import { FixedMarks } from './svgMarks';
 import type { PaneName } from '../compose/panes';
@@ -55,17 +56,29 @@ export function Block({
         )}
         {savable && <SaveMenu name={name} title={title} />}
         {save && (
-          <button className="small" aria-label={`Save: ${title}`} onClick={save}>
+          <button className="small" aria-label={`Save: ${title}`} title="Save this pane as a file" onClick={save}>
             Save
           </button>
         )}
-        <button className="small enlarge" onClick={() => useSettings.setState({ enlarged: enlarged ? null : name })}>
+        <button
+          className="small enlarge"
+          title={enlarged ? 'Show all panes again' : 'Show this pane alone'}
+          onClick={() => useSettings.setState({ enlarged: enlarged ? null : name })}
+        >
           {enlarged ? 'Show all' : 'Enlarge'}
         </button>
       </div>
+      {savable && <Coming name={name} />}
       {children}
     </section>
   );
+}
+
+/** Covers a picture that is not drawn yet. */
+function Coming({ name }: { name: string }) {
+  const isDrawn = useDrawnPanes(({ names }) => names.has(name));
+  const hasFailed = useFailure(({ message }) => message !== null);
+  return isDrawn || hasFailed ? null : <p className="coming">Drawing…</p>;
 }
 
 /** A snapshot beside the camera's picture: drawn by the painter, framed here. */

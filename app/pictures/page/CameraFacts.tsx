@@ -20,11 +20,11 @@ export function CameraFacts() {
         {fov === null ? 'height ' : 'vertical '}
         <b>{fov === null ? short(Math.abs(x.top - x.bottom)) : angleText(e, fov)}</b>
       </span>
-      <span className="lesser">
+      <span>
         near <b>{short(frame.near)}</b>
         far <b>{frame.far === null ? 'infinite' : short(frame.far)}</b>
       </span>
-      <span className="least">
+      <span>
         pitch <b>{turnText(e, 'pitch', pitch)}</b>
         yaw <b style={{ marginRight: 0 }}>{turnText(e, 'yaw', yaw)}</b>
       </span>

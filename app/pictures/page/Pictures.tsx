@@ -204,7 +204,8 @@ function Centre({ route, corner, ownPanes: allPanes, ofTask, onHit, ticksOf }: P
           savable
           heading={
             <>
-              Through the camera <CameraMenu />
+              <span className="main-title">Through the camera </span>
+              <CameraMenu />
             </>
           }
           sub={null}

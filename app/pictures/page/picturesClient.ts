@@ -29,6 +29,9 @@ export const useFailure = create<{ readonly message: string | null }>(() => ({ m
 /** The marks that the page sets, by the names of panes. */
 export const useStandingMarks = create<{ readonly panes: StandingMarks }>(() => ({ panes: new Map() }));
 
+/** The panes that are drawn, by name. The others show that they are coming. */
+export const useDrawnPanes = create<{ readonly names: ReadonlySet<string> }>(() => ({ names: new Set() }));
+
 /** What the page lays out; the rest of `Sight` follows from the stores. */
 type Layout = Pick<
   PicturesInput,
@@ -219,6 +222,7 @@ function flush(): void {
     input: changed<PicturesInput>(last, now),
   };
   told = { ...now, project };
+  if (before && before.id !== project.id) useDrawnPanes.setState({ names: new Set() });
   if (Object.keys(message.project).length || message.bodies || Object.keys(message.input).length)
     post({
       kind: 'change',
@@ -262,7 +266,9 @@ function hear(data: FromPictures): void {
   else if (data.kind === 'reduced')
     warn('This browser has no WebGL2. Surfaces are drawn in software, at half the resolution.');
   else if (data.kind === 'marks') receiveMarks(data);
-  else if (data.kind === 'saved' || data.kind === 'notSaved') {
+  else if (data.kind === 'panes') {
+    if (data.project === useDocument.getState().project?.id) useDrawnPanes.setState({ names: new Set(data.names) });
+  } else if (data.kind === 'saved' || data.kind === 'notSaved') {
     const save = saves.get(data.id);
     saves.delete(data.id);
     if (data.kind === 'saved') save?.done(data.file);

@@ -5,6 +5,7 @@ import { packImages, type ImagePixels } from '../compose/imageAtlas';
 import { inkFonts } from '../compose/inks';
 import { palettes } from '../compose/palette';
 import type { PicturesInput } from '../compose/picturesInput';
+import type { Slots } from '../compose/slots';
 import { canvasSink } from './canvasSink';
 import type { Face } from './fontFaces';
 import { bodiesAfter, type FromPictures, type ToPictures } from './protocol';
@@ -136,10 +137,20 @@ export function createPainter(host: PainterHost): Painter {
     askedAt = null;
   }
 
+  let sentPanes = '';
+  /** Sends the names of the panes on the canvases where they or the project changed. */
+  function sendPanes(slots: Slots): void {
+    const names = [...(slots.main ? ['main'] : []), ...slots.panes.map(({ name }) => name)];
+    const { id } = project as Project;
+    const panes = JSON.stringify([id, names]);
+    if (panes !== sentPanes) send({ kind: 'panes', project: id, names });
+    sentPanes = panes;
+  }
+
   function draw(): void {
     if (!input.slots || !marks) return;
     const begun = performance.now();
-    const { size, pixel, theme, isPainting, isSending, route } = input as PicturesInput;
+    const { size, pixel, theme, isPainting, isSending, route, slots } = input as PicturesInput;
     const { scene, ground, pictures, layers, standing } = compose(project as Project, input as PicturesInput);
     const composed = performance.now();
     const isDrawn = surfaces?.draw(scene, ground, pictures, palettes[theme], size, pixel) ?? true;
@@ -156,6 +167,7 @@ export function createPainter(host: PainterHost): Painter {
     let isPainted = true;
     for (const layer of layers) if (!drawLayer(sink, layer, theme, (font) => loadedFonts.has(font))) isPainted = false;
     if (isSending) sendMarks(standing);
+    if (isDrawn) sendPanes(slots);
     measure('compose', begun, composed);
     measure('submit', composed, submitted);
     measure('marks', submitted, performance.now());

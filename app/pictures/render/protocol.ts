@@ -66,6 +66,8 @@ export type FromPictures =
   | { readonly kind: 'marks'; readonly count: number; readonly marks: StandingMarks }
   /** All changes up to one are on the canvases; whether the marks too. */
   | { readonly kind: 'drawn'; readonly count: number; readonly painted: boolean }
+  /** The panes on the canvases, where they or their project are new. */
+  | { readonly kind: 'panes'; readonly project: string; readonly names: readonly string[] }
   | { readonly kind: 'saved'; readonly id: number; readonly file: SavedFile }
   | { readonly kind: 'notSaved'; readonly id: number; readonly message: string }
   | { readonly kind: 'failed'; readonly message: string | null }

@@ -1,4 +1,3 @@
-import type { CameraFrame } from '../../../core/camera/frame';
 import { DataList, type ListColumn } from '../../sheet/DataList';
 import { lookThrough } from '../../edits/cameras';
 import { allCameras } from '../../../formats/project';
@@ -6,17 +5,11 @@ import { journeyAt } from '../../state/journey';
 import { useTaskMoment } from '../../state/tempo';
 import { figure } from '../../ui/figures';
 import { playFromStart, takeKind } from './edits';
-import { journeyOf, trackOf } from './journey';
+import { beginsElsewhere, journeyOf, trackOf } from './journey';
 import { flatKinds, travelKinds, travelSpan, type MotionState, type TravelKind } from './kept';
 import { travelWords } from './words';
 import { Terms } from './Terms';
 import { Shake } from './Shake';
-
-/** Whether two frames are one camera but for what rounding does. */
-function alike(a: CameraFrame, b: CameraFrame): boolean {
-  const near = (x: readonly number[], y: readonly number[]) => x.every((v, i) => Math.abs(v - y[i]!) <= 1e-6 * (1 + Math.abs(v))); // prettier-ignore
-  return a.kind === b.kind && near(a.view, b.view) && near(a.projection, b.projection);
-}
 
 /** The cameras with what each does, and the track of the one looked through. */
 export function Track() {
@@ -49,8 +42,7 @@ export function Track() {
     { name: 'Camera', width: '1fr', value: ({ name }) => name },
     { name: 'does', width: '1.2fr', value: ({ does }) => does },
   ];
-  const begins = journey && journeyAt(journey, 0);
-  const leaps = begins?.ok && !alike(begins.value, now.rest);
+  const leaps = journey !== null && beginsElsewhere(journey, now.rest);
   // What has an end of its own; all else goes on.
   const ends = ['path', 'walk', 'dollyZoom', 'blend'].includes(kind);
   const span = track && ends ? travelSpan(track) : null;

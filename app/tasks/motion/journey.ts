@@ -1,3 +1,4 @@
+import type { CameraFrame } from '../../../core/camera/frame';
 import { worldToViewRuf } from '../../../core/convert/project';
 import { addScaled, sub, type Vec3 } from '../../../core/math/vec3';
 import { courseOf, type MovingBody } from '../../../core/motion/bodies';
@@ -8,7 +9,7 @@ import type { Track, TrackOf } from '../../../core/motion/trackSchema';
 import { plane, space, type World } from '../../../core/quantities/world';
 import { coreMotion, flatCamera } from '../../../formats/camera';
 import type { Project } from '../../../formats/project';
-import type { Journey } from '../../state/journey';
+import { journeyAt, type Journey } from '../../state/journey';
 import { memo } from '../../state/memo';
 import type { Moment } from '../../state/moment';
 import { spanOf } from '../../state/span';
@@ -143,4 +144,14 @@ export const trackKey = (now: Pick<Now, 'slice' | 'project'>): string =>
 export function mannerNow(now: Moment<MotionState>): Exclude<Manner, 'right'> {
   const manners = mannersOf(trackOf(now)?.travel.kind ?? null).filter((one) => one !== 'right');
   return manners.includes(now.slice.manner) ? now.slice.manner : manners[0]!;
+}
+
+/** Tells whether a track begins elsewhere than the camera: at time 0 the picture would leap. Rounding does not count. */
+export function beginsElsewhere(journey: Journey, rest: CameraFrame): boolean {
+  const begins = journeyAt(journey, 0);
+  if (!begins.ok) return false;
+  const near = (a: readonly number[], b: readonly number[]) =>
+    a.every((v, i) => Math.abs(v - b[i]!) <= 1e-6 * (1 + Math.abs(v)));
+  const { kind, view, projection } = begins.value;
+  return kind !== rest.kind || !near(view, rest.view) || !near(projection, rest.projection);
 }
