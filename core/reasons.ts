@@ -12,7 +12,10 @@ export type NullReason =
   | 'awayFromReceiver'
   | 'outsideDepth'
   | 'eyeInside'
-  | 'notWithin';
+  | 'notWithin'
+  | 'neverExceeds'
+  | 'noDirection'
+  | 'outOfRange';
 
 export type ErrorCode =
   | 'lookAtDegenerate'
@@ -39,7 +42,10 @@ export type ErrorCode =
   | 'timeNegative'
   | 'keysOutOfOrder'
   | 'noKeys'
-  | 'outOfRange';
+  | 'outOfRange'
+  | 'anglesCrossed'
+  | 'toMissing'
+  | 'mirrorNotSeen';
 
 /** An answer, or the reason why there is none. */
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly reason: NullReason };

@@ -38,7 +38,9 @@ export function projectFromRequest(value: unknown, id: string, name: string): Re
   const camera = 'kind' in request.camera ? null : cameraOf(request.camera, moment);
   if (camera && 'message' in camera) return refuse(camera);
   const asked = request.queries.find((query) => query.op === 'worldToScreen')?.points[0];
-  const pixels = request.queries.flatMap((query) => ('pixels' in query ? query.pixels : []));
+  const pixels = request.queries.flatMap((query) =>
+    ('pixels' in query ? (query.pixels ?? []) : []).map((one) => ('screen' in one ? one.screen : one)),
+  );
   const back = pixels[0] ? pictureToPixel(moment.frame, ...e.fromScreen(request.viewport, pixels[0])) : [width / 2, height / 2]; // prettier-ignore
   return readProject({
     astrolabeProject: 1,

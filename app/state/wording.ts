@@ -16,6 +16,9 @@ export const reasonSentence: Readonly<Record<NullReason, string>> = {
   awayFromReceiver: 'It lies beyond the surface or beyond the light, and casts no shadow there.',
   eyeInside: 'The eye is inside the sphere about it, which then has no size in the picture.',
   notWithin: 'It is not seen within the time that is looked at.',
+  neverExceeds: 'Its error stays below half a pixel up to a distance of 1e12.',
+  noDirection: 'It is at the world’s origin, from which no direction leads to it.',
+  outOfRange: 'The numbers are too large for doubles.',
   outsideDepth: 'It lies outside near and far, where the depth buffer keeps nothing.',
   parallelToScreen: 'The direction runs along the screen and has no vanishing point.',
 };

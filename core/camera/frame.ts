@@ -78,7 +78,7 @@ export function frameOf(camera: Camera, viewport: Viewport): Checked<CameraFrame
   if (!lens.ok) problems.push(...below(lens.problems));
   if (problems.length || !basis.ok || !lens.ok) return { ok: false, problems };
 
-  const value = assembled(basis.value, lens.value, camera.position, viewport);
+  const value = frameOfParts(basis.value, lens.value, camera.position, viewport);
   return value
     ? { ok: true, warnings: below(lens.warnings), value }
     : {
@@ -94,10 +94,17 @@ export function frameOf(camera: Camera, viewport: Viewport): Checked<CameraFrame
 }
 
 /**
- * A frame from its parts, which must be right each for itself; null when they are too far apart for
- * doubles.
+ * Returns the snapshot of a camera from its parts. The basis must be orthonormal and the lens valid, each by itself.
+ *
+ * @param eye - canonical world space
+ * @returns null when the numbers are too far apart for doubles
  */
-function assembled(basis: Basis, lens: ResolvedProjection, eye: Vec3, viewport: Viewport): CameraFrame | null {
+export function frameOfParts(
+  basis: Basis,
+  lens: ResolvedProjection,
+  eye: Vec3,
+  viewport: Viewport,
+): CameraFrame | null {
   const { right, up, forward } = basis;
   const cameraToWorld = affine(right, up, negate(forward), eye);
   // Written out rather than inverted: the inverse of a rigid transform is its transpose, without rounding.
@@ -148,7 +155,7 @@ export function reposed(
     frame.kind === 'perspective'
       ? { kind: 'perspective', near: frame.near, far: frame.far, extents }
       : { kind: 'orthographic', near: frame.near, far: frame.far, extents };
-  return assembled({ right, up, forward }, lens, pose.eye ?? frame.eye, frame.viewport);
+  return frameOfParts({ right, up, forward }, lens, pose.eye ?? frame.eye, frame.viewport);
 }
 
 /**

@@ -153,7 +153,10 @@ export function resolveProjection(projection: Projection, viewportAspect: number
   }
 
   const aspect = projection.aspect ?? viewportAspect;
-  if (!(aspect > 0)) report('aspect', `aspect is ${aspect}; width over height must be above 0.`);
+  // Below 0 the picture is mirrored across, as with a frustum whose left is beyond right.
+  const isMirrored = projection.kind === 'orthographic' && aspect < 0;
+  if (isMirrored) warnings.push({ path: 'projection.aspect', message: 'aspect is below 0: the picture is mirrored.' });
+  else if (!(aspect > 0)) report('aspect', `aspect is ${aspect}; width over height must be above 0.`);
   let halfHeight: number;
   if (projection.kind === 'perspective') {
     const { lens } = projection;
@@ -178,7 +181,8 @@ export function resolveProjection(projection: Projection, viewportAspect: number
     halfHeight = 'height' in projection.size ? value / 2 : value / 2 / aspect;
   }
   const halfWidth = halfHeight * aspect;
-  if (!problems.length && !(Number.isFinite(halfWidth) && halfWidth > 0 && halfHeight > 0))
+  const isUsable = Number.isFinite(halfWidth) && Math.abs(halfWidth) > 0 && Math.abs(halfHeight) > 0;
+  if (!problems.length && !isUsable)
     report('aspect', 'The picture’s extents on the near plane are too small or too large for doubles.');
   if (problems.length) return { ok: false, problems };
 

@@ -17,7 +17,7 @@ export function answerQuery(setup: Setup, operation: Operation, query: Readonly<
   if (read.when) {
     const there = setupAlong(setup, read.when.track, read.when.time);
     if (!there.ok) return failure(there.code, there.message);
-    seen = there.value;
+    seen = { ...there.value, along: { track: read.when.track, rest: setup } };
   }
   if (!operation.worlds.includes(setup.world.kind))
     return failure(

@@ -3,11 +3,14 @@ import { billboardOperations } from '../billboard/operations';
 import { frameOperations } from '../camera/operations';
 import { conventionsOperations } from '../conventions/operations';
 import { convertOperations } from '../convert/operations';
+import { deriveOperations } from '../derive/operations';
 import { diagnoseOperations } from '../diagnose/operations';
 import { groundOperations } from '../ground/operations';
 import { motionOperations } from '../motion/operations';
 import { orderOperations } from '../order/operations';
 import { pickOperations } from '../pick/operations';
+import { precisionOperations } from '../precision/operations';
+import { reprojectOperations } from '../reproject/operations';
 import type { Operation } from '../request/operation';
 import { spawnOperations } from '../spawn/operations';
 import { visibilityOperations } from '../visibility/operations';
@@ -25,6 +28,9 @@ export const operationTable = [
   ...motionOperations,
   ...diagnoseOperations,
   ...conventionsOperations,
+  ...deriveOperations,
+  ...precisionOperations,
+  ...reprojectOperations,
 ] as const;
 
 type Table = typeof operationTable;

@@ -1,6 +1,7 @@
 import type { Body, PlacedBody } from '../bodies/body';
 import type { CameraFrame, Viewport } from '../camera/frame';
 import type { ConventionCodec } from '../conventions/codec';
+import type { Track } from '../motion/trackSchema';
 import type { QuantityContext } from '../quantities/kinds';
 import type { World } from '../quantities/world';
 import type { RequestCamera, RequestCamera2d } from './cameraSchema';
@@ -21,4 +22,6 @@ export interface Setup {
   readonly camera: RequestCamera | RequestCamera2d;
   readonly bodies: readonly Body[];
   readonly placed: readonly PlacedBody[];
+  /** At a time of a query's track: the track and the setup where it begins. */
+  readonly along?: { readonly track: Track; readonly rest: Setup };
 }
