@@ -102,6 +102,32 @@ const others = {
 const moment = (point: fc.Arbitrary<readonly number[]>) =>
   fc.record({ track: tracks(point), time: number.map(Math.abs) });
 
+/* eslint-disable @typescript-eslint/no-explicit-any -- queries of any shape */
+/** Makes random queries fit the rules that join several of their values: one wrong query rejects a whole request. */
+const fitted: Readonly<Record<string, (query: any) => object>> = {
+  derive: (query) => ({
+    ...derivedTerms,
+    ...query,
+    count: 1 + ((query.count ?? 1) % 8),
+    columns: 1 + ((query.columns ?? 1) % 4),
+    rows: 1 + ((query.rows ?? 1) % 4),
+    eyes: (query.eyes ?? []).map((eye: object, i: number) => ({ ...eye, name: `eye ${i}` })),
+  }),
+  reproject: ({ previousPoints, ...query }) => ({
+    ...query,
+    previous: 'time' in query.previous ? plainCamera : query.previous,
+    ...(previousPoints && {
+      ...{ points: query.points ?? [] },
+      previousPoints: (query.points ?? []).map((point: unknown, i: number) => previousPoints[i] ?? point),
+    }),
+  }),
+};
+/* eslint-enable @typescript-eslint/no-explicit-any */
+const derivedTerms = {
+  ...{ sequence: 'grid', separation: 0.1, convergence: 3, blend: 0.5, light: [1, -2, 0.5], mapSize: 64, fit: 'box' },
+  ...{ plane: { point: [0, -1, 0], normal: [0, 1, 0] }, clip: false },
+};
+
 /** A query of each operation, and one at a time of a track. */
 function query(point: fc.Arbitrary<readonly number[]>, world: World) {
   const arbitraries = new Map<unknown, fc.Arbitrary<unknown>>([
@@ -124,7 +150,10 @@ function query(point: fc.Arbitrary<readonly number[]>, world: World) {
       when: _when,
       ...parts
     } = (operationNamed(name)!.query as z.ZodObject).shape as Record<string, z.ZodType>;
-    return valuesOf(z.object(parts), settings).map((rest) => ({ id: name, op: name, ...(rest as object) }));
+    return valuesOf(z.object(parts), settings).map((rest) => ({
+      ...{ id: name, op: name },
+      ...(fitted[name]?.(rest) ?? (rest as object)),
+    }));
   };
   const queries = operationTable.map(({ name }) => of(name));
   const later = fc.tuple(of('worldToScreen'), moment(point)).map(([one, when]) => ({ ...one, id: 'when', when }));
