@@ -275,6 +275,20 @@ test('in a narrow window the columns lie below one another, and all of it can be
   }
 });
 
+test('in a narrow window the picture stays visible while a field is edited', async ({ page }) => {
+  const [width, height] = [853, 533];
+  await page.setViewportSize({ width, height });
+  await openBench(page, '/frame');
+  await expect(page.locator('.coming')).toHaveCount(0);
+  const field = page.getByLabel('Vertical field', { exact: true });
+  await field.scrollIntoViewIfNeeded();
+  await field.click();
+  const [edited, picture] = [(await field.boundingBox())!, (await page.getByTestId('picture').boundingBox())!];
+  expect(picture.y).toBeGreaterThanOrEqual(0);
+  expect(edited.y).toBeGreaterThan(picture.y + picture.height);
+  expect(edited.y + edited.height).toBeLessThan(height);
+});
+
 test('a camera is set by the size that is wanted, moved by amounts, and its pitch is held', async ({ page }) => {
   await openBench(page, '/frame');
   const read = async (field: string) => number(await page.getByLabel(field, { exact: true }).inputValue());

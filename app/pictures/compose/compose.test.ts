@@ -8,7 +8,7 @@ import type { PicturesInput } from './picturesInput';
 import { compose } from './compose';
 import { fitted, fittedOutside } from './drawings';
 import type { PaneName } from './panes';
-import { layOut } from './slots';
+import { layOut, type Slot } from './slots';
 
 function inputOf(project: Project, panes: readonly PaneName[] = ['plan', 'section']): PicturesInput {
   const moment = momentOf(project);
@@ -115,5 +115,32 @@ describe('what stands in the centre', () => {
     expect(serials(later)).toEqual(serials(first));
     expect(later.scene.meshRevision).toBe(meshRevision);
     expect(compose(project, input).pictures[0]!.poses.values).toBe(before);
+  });
+});
+
+describe('a short window', () => {
+  const wanted = { aspect: 16 / 9, enlarged: null, panes: ['plan', 'screens'], strip: 46, beside: null } as const;
+  const isApart = (a: Slot, b: Slot) =>
+    a.x + a.width <= b.x || b.x + b.width <= a.x || a.y + a.height <= b.y || b.y + b.height <= a.y;
+  it('has its panes beside the camera’s picture, all of them within it and apart', () => {
+    for (const [width, height] of [
+      [853, 277],
+      [760, 300],
+      [1100, 330],
+    ] as const) {
+      const { main, panes } = layOut({ width, height }, wanted);
+      const all = [main!, ...panes.map(({ slot }) => slot)];
+      expect(panes.map(({ name }) => name)).toEqual(wanted.panes);
+      for (const slot of all) {
+        expect(slot.x).toBeGreaterThanOrEqual(0);
+        expect(slot.x + slot.width).toBeLessThanOrEqual(width);
+        expect(slot.y + slot.height).toBeLessThanOrEqual(height);
+      }
+      all.forEach((a, i) => all.slice(i + 1).forEach((b) => expect(isApart(a, b)).toBe(true)));
+    }
+  });
+  it('keeps the panes below the picture when it is high', () => {
+    const { main, panes } = layOut({ width: 853, height: 700 }, wanted);
+    for (const { slot } of panes) expect(slot.y).toBeGreaterThan(main!.y + main!.height);
   });
 });
