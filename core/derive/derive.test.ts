@@ -27,7 +27,7 @@ interface Answered {
   readonly mirrored?: true;
 }
 
-/** Ordinary cameras: what is compared here are pixels, which extreme ones leave no digits for. */
+/** Ordinary cameras. Pixels are compared here, and extreme cameras leave them no digits. */
 const frames: fc.Arbitrary<CameraFrame> = fc
   .record({
     position: vectors(50),
@@ -364,7 +364,7 @@ describe('derived cameras', () => {
           near(found!.screen!, own!.screen, 1e-6);
           expect(found!.depth).toBeCloseTo(own!.depth, 8);
           expect(mirror!.mirrored).toBe(true);
-          // The view beside it is reflected: its product is the proper camera's.
+          // The view of the answer is reflected. Its product with the projection is the proper camera's.
           const request = { ...requestOf(frame, given, [{ op: 'matrices' }]), camera: mirror!.camera };
           const answered = compute(request);
           if (!answered.ok) throw new Error(JSON.stringify(answered.problem));

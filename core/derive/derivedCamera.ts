@@ -50,7 +50,7 @@ export function derivedCamera(
   return { ok: true, value: { name, frame, ...extra } };
 }
 
-/** Returns all values, or the problems of the first one that has some. */
+/** Returns all values, or the problems of the first failure. */
 export function allOf<T>(reads: readonly Read<T>[]): Read<readonly T[]> {
   const values: T[] = [];
   for (const read of reads) {
