@@ -282,7 +282,7 @@ describe('a new track', () => {
     for (const { id } of allCameras(harbour))
       for (const kind of travelKinds) {
         const now = own(through(harbour, id));
-        // Following begins with the camera where it will be: its target draws it away at once.
+        // A followed body moves the camera at once. Rest has no track.
         if (now.flat || kind === 'follow' || kind === 'rest') continue;
         const track = withTrack(now.project, { travel: newTravel(kind, now), shake: null });
         const journey = journeyOf(own(track));

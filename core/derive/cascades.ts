@@ -124,10 +124,13 @@ export function cascadeCameras(frame: CameraFrame, terms: CascadeTerms): Read<re
         {
           basis,
           lens: {
-            ...{ kind: 'orthographic', near: 0, far: box.ahead[1] - box.ahead[0] },
+            kind: 'orthographic',
+            near: 0,
+            far: box.ahead[1] - box.ahead[0],
             extents: { left: -x, right: x, bottom: -y, top: y },
           },
-          ...{ eye, viewport: frame.viewport },
+          eye,
+          viewport: frame.viewport,
         },
         { split },
       );

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compute } from '../compute/compute';
+import { costOf } from '../compute/cost';
 import type { ComputeRequest } from '../compute/schema';
 import { frameOf, type CameraFrame } from '../camera/frame';
 import { codecOf } from '../conventions/codec';
@@ -111,11 +112,27 @@ const near = (a: readonly number[], b: readonly number[], tolerance: number) => 
 };
 
 const queries = fc.oneof(
-  fc.record({ kind: fc.constant('jitter'), count: fc.integer({ min: 1, max: 17 }), sequence: fc.constantFrom('halton', 'grid') }), // prettier-ignore
-  fc.record({ kind: fc.constant('tiles'), columns: fc.integer({ min: 1, max: 5 }), rows: fc.integer({ min: 1, max: 5 }) }), // prettier-ignore
+  fc.record({
+    kind: fc.constant('jitter'),
+    count: fc.integer({ min: 1, max: 17 }),
+    sequence: fc.constantFrom('halton', 'grid'),
+  }),
+  fc.record({
+    kind: fc.constant('tiles'),
+    columns: fc.integer({ min: 1, max: 5 }),
+    rows: fc.integer({ min: 1, max: 5 }),
+  }),
   fc.record({ kind: fc.constant('stereo'), separation: real(-2, 2), convergence: real(0.5, 50) }),
   fc.record({ kind: fc.constant('cube') }),
-  fc.record({ kind: fc.constant('cascades'), count: fc.integer({ min: 1, max: 5 }), blend: real(0, 1), to: real(5, 50), light: vectors(1).filter((v) => length(v) > 0.1), mapSize: fc.integer({ min: 2, max: 4096 }), fit: fc.constantFrom('box', 'sphere') }), // prettier-ignore
+  fc.record({
+    kind: fc.constant('cascades'),
+    count: fc.integer({ min: 1, max: 5 }),
+    blend: real(0, 1),
+    to: real(5, 50),
+    light: vectors(1).filter((v) => length(v) > 0.1),
+    mapSize: fc.integer({ min: 2, max: 4096 }),
+    fit: fc.constantFrom('box', 'sphere'),
+  }),
 );
 
 describe('derived cameras', () => {
@@ -165,10 +182,24 @@ describe('derived cameras', () => {
         { ...defaultConventions, screen: { origin, pixelCentre: 0.5 } },
         { kind: 'jitter', count: 4, sequence },
       ).map(({ offset }) => offset);
-    expect(of('top-left', 'grid')).toEqual([[-0.25, -0.25], [0.25, -0.25], [-0.25, 0.25], [0.25, 0.25]]); // prettier-ignore
-    expect(of('bottom-left', 'grid')).toEqual([[-0.25, 0.25], [0.25, 0.25], [-0.25, -0.25], [0.25, -0.25]]); // prettier-ignore
+    expect(of('top-left', 'grid')).toEqual([
+      [-0.25, -0.25],
+      [0.25, -0.25],
+      [-0.25, 0.25],
+      [0.25, 0.25],
+    ]);
+    expect(of('bottom-left', 'grid')).toEqual([
+      [-0.25, 0.25],
+      [0.25, 0.25],
+      [-0.25, -0.25],
+      [0.25, -0.25],
+    ]);
     const halton = of('top-left', 'halton');
-    near(halton.flatMap((v) => [...v!]), [0, 1 / 3 - 0.5, -0.25, 2 / 3 - 0.5, 0.25, 1 / 9 - 0.5, -0.375, 4 / 9 - 0.5], 1e-14); // prettier-ignore
+    near(
+      halton.flatMap((v) => [...v!]),
+      [0, 1 / 3 - 0.5, -0.25, 2 / 3 - 0.5, 0.25, 1 / 9 - 0.5, -0.375, 4 / 9 - 0.5],
+      1e-14,
+    );
   });
 
   it('join tiles to the picture', () => {
@@ -238,13 +269,16 @@ describe('derived cameras', () => {
         conventions,
         vectors(1).filter((v) => length(v) > 0.2),
         (frame, given, direction) => {
-          // prettier-ignore
           const faces = derive(frame, given, { kind: 'cube' });
           const codec = codecOf(given);
           const own = codec.toWorld(direction);
           const axis = own.findIndex((v) => Math.abs(v) === Math.max(...own.map(Math.abs)));
           const name = `${own[axis]! < 0 ? '-' : '+'}${'xyz'[axis]}`;
-          const point: Vec3 = [frame.eye[0] + direction[0] * 50, frame.eye[1] + direction[1] * 50, frame.eye[2] + direction[2] * 50]; // prettier-ignore
+          const point: Vec3 = [
+            frame.eye[0] + direction[0] * 50,
+            frame.eye[1] + direction[1] * 50,
+            frame.eye[2] + direction[2] * 50,
+          ];
           const { width, height } = frame.viewport;
           const inside = ([x, y]: Vec2) =>
             x > -1e-6 * width - 1 && x < width * (1 + 1e-6) + 1 && y > -1 && y < height + 1;
@@ -287,7 +321,14 @@ describe('derived cameras', () => {
     fc.assert(
       fc.property(
         fc.tuple(frames, conventions),
-        fc.record({ count: fc.integer({ min: 1, max: 5 }), blend: real(0, 1), to: real(5, 60), light: vectors(1).filter((v) => length(v) > 0.1), mapSize: fc.integer({ min: 2, max: 2048 }), fit: fc.constantFrom('box' as const, 'sphere' as const) }), // prettier-ignore
+        fc.record({
+          count: fc.integer({ min: 1, max: 5 }),
+          blend: real(0, 1),
+          to: real(5, 60),
+          light: vectors(1).filter((v) => length(v) > 0.1),
+          mapSize: fc.integer({ min: 2, max: 2048 }),
+          fit: fc.constantFrom('box' as const, 'sphere' as const),
+        }),
         ([frame, given], terms) => {
           const light = [...codecOf(given).toWorld(terms.light)];
           const cascades = derive(frame, given, { kind: 'cascades', ...terms, light });
@@ -319,13 +360,29 @@ describe('derived cameras', () => {
         vectors(1),
         vectors(1).filter((v) => length(v) > 0.1),
         (frame, step, light) => {
-          // prettier-ignore
-          const query = { kind: 'cascades', count: 1, blend: 0.5, to: 40, light: [...light], mapSize: 256, fit: 'sphere' };
+          const query = {
+            kind: 'cascades',
+            count: 1,
+            blend: 0.5,
+            to: 40,
+            light: [...light],
+            mapSize: 256,
+            fit: 'sphere',
+          };
           const moved = frameOf(
             {
               position: [frame.eye[0] + step[0], frame.eye[1] + step[1], frame.eye[2] + step[2]],
               orientation: { kind: 'basis', right: frame.right, up: frame.up, forward: frame.forward },
-              projection: frame.kind === 'perspective' ? { kind: 'frustum', near: frame.near, far: frame.far, ...frame.extents } : { kind: 'orthographic', near: frame.near, far: frame.far, size: { height: frame.extents.top - frame.extents.bottom }, shift: [0, 0] }, // prettier-ignore
+              projection:
+                frame.kind === 'perspective'
+                  ? { kind: 'frustum', near: frame.near, far: frame.far, ...frame.extents }
+                  : {
+                      kind: 'orthographic',
+                      near: frame.near,
+                      far: frame.far,
+                      size: { height: frame.extents.top - frame.extents.bottom },
+                      shift: [0, 0],
+                    },
             },
             frame.viewport,
           );
@@ -349,11 +406,17 @@ describe('derived cameras', () => {
   it('show a mirrored point where the camera shows the point', () => {
     fc.assert(
       fc.property(
-        fc.tuple(frames, conventions, vectors(20), vectors(1).filter((v) => length(v) > 0.2)), // prettier-ignore
+        fc.tuple(
+          frames,
+          conventions,
+          vectors(20),
+          vectors(1).filter((v) => length(v) > 0.2),
+        ),
         fc.tuple(real(-1, 1), real(-1, 1), real(0.5, 30)),
         ([frame, given, point, normal], [across, upward, further]) => {
           const unit = normalize(normal)!;
-          if (Math.abs(dot(unit, [frame.eye[0] - point[0], frame.eye[1] - point[1], frame.eye[2] - point[2]])) < 0.1) return; // prettier-ignore
+          if (Math.abs(dot(unit, [frame.eye[0] - point[0], frame.eye[1] - point[1], frame.eye[2] - point[2]])) < 0.1)
+            return;
           const codec = codecOf(given);
           const plane = { point: [...codec.toWorld(point)], normal: [...codec.toWorld(normal)] };
           const [mirror] = derive(frame, given, { kind: 'mirror', plane, clip: false });
@@ -379,7 +442,11 @@ describe('derived cameras', () => {
   it('put the depth of near on a clipping mirror, and no more than far’s beyond it', () => {
     fc.assert(
       fc.property(
-        fc.tuple(frames.filter(({ kind }) => kind === 'perspective'), conventions, vectors(1).filter((v) => length(v) > 0.2)), // prettier-ignore
+        fc.tuple(
+          frames.filter(({ kind }) => kind === 'perspective'),
+          conventions,
+          vectors(1).filter((v) => length(v) > 0.2),
+        ),
         fc.tuple(real(-0.8, 0.8), real(-0.8, 0.8), real(2, 20)),
         ([frame, given, normal], [across, upward, ahead]) => {
           const unit = normalize(normal)!;
@@ -394,14 +461,19 @@ describe('derived cameras', () => {
           const viewProjection = codec.fromList(mirror!.viewProjection);
           const clipOf = (p: Vec3) => {
             const [x, y, z] = codec.toWorld(p);
-            const row = (i: number) => viewProjection[i]! * x + viewProjection[i + 1]! * y + viewProjection[i + 2]! * z + viewProjection[i + 3]!; // prettier-ignore
+            const row = (i: number) =>
+              viewProjection[i]! * x + viewProjection[i + 1]! * y + viewProjection[i + 2]! * z + viewProjection[i + 3]!;
             return { z: row(8), w: row(12) };
           };
           const { z, w } = clipOf(point);
           expect(Math.abs(z / w - given.ndc.near)).toBeLessThan(1e-6);
           // On the real eye's side and inside the picture, depth is within the range.
           const side = Math.sign(height);
-          const inside: Vec3 = [point[0] + side * unit[0] * 0.5, point[1] + side * unit[1] * 0.5, point[2] + side * unit[2] * 0.5]; // prettier-ignore
+          const inside: Vec3 = [
+            point[0] + side * unit[0] * 0.5,
+            point[1] + side * unit[1] * 0.5,
+            point[2] + side * unit[2] * 0.5,
+          ];
           const image = reflectPoint(inside, { point, normal: unit });
           const seen = projectPoint(frame, image);
           if (!seen.picture.ok || seen.outside.length) return;
@@ -415,14 +487,25 @@ describe('derived cameras', () => {
     );
   });
 
+  it('cost a number of looks, whatever stands for their counts', () => {
+    for (const count of ['many', null, [3], {}, -5, 1e300])
+      expect(costOf({ queries: [{ op: 'derive', kind: 'jitter', count, columns: count, rows: 2 }] })).toBeLessThan(1e6);
+  });
+
   it('say what is wrong with their terms', () => {
-    const frame = fc.sample(frames.filter(({ kind, far }) => kind === 'perspective' && far === null), 1)[0]!; // prettier-ignore
-    const code = (query: object) => (ask(frame, defaultConventions, { op: 'derive', ...query }) as { error?: { code: string } }).error?.code; // prettier-ignore
+    const frame = fc.sample(
+      frames.filter(({ kind, far }) => kind === 'perspective' && far === null),
+      1,
+    )[0]!;
+    const code = (query: object) =>
+      (ask(frame, defaultConventions, { op: 'derive', ...query }) as { error?: { code: string } }).error?.code;
     const eye = (angles: object) => ({ kind: 'eyes', eyes: [{ name: 'a', offset: [0, 0, 0], angles }] });
     expect(code(eye({ left: 10, right: -10, down: -10, up: 10 }))).toBe('anglesCrossed');
     expect(code(eye({ left: -90, right: 10, down: -10, up: 10 }))).toBe('fovOutOfRange');
     expect(code({ kind: 'stereo', separation: 1, convergence: 0 })).toBe('distanceNotPositive');
-    expect(code({ kind: 'cascades', count: 2, blend: 0.5, light: [0, -1, 0], mapSize: 64, fit: 'box' })).toBe('toMissing'); // prettier-ignore
+    expect(code({ kind: 'cascades', count: 2, blend: 0.5, light: [0, -1, 0], mapSize: 64, fit: 'box' })).toBe(
+      'toMissing',
+    );
     const plane = { point: [...frame.eye], normal: [0, 1, 0] };
     expect(code({ kind: 'mirror', plane, clip: false })).toBe('mirrorNotSeen');
     const bad = compute(requestOf(frame, defaultConventions, [{ op: 'derive', kind: 'tiles', columns: 2 }]));

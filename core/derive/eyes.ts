@@ -72,7 +72,6 @@ export function eyeCameras(frame: CameraFrame, eyes: readonly EyeGiven[]): Read<
         ['left', 'right'],
         ['down', 'up'],
       ] as const)
-        // prettier-ignore
         if (!(angles[low] < angles[high]))
           return rejectDerived(
             'anglesCrossed',

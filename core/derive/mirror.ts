@@ -73,7 +73,11 @@ export function mirrorCamera(
   const normal = height > 0 ? unit : negate(unit);
   const mirror = { point, normal };
   const eye = reflectPoint(frame.eye, mirror);
-  const [right, up, forward] = [frame.right, frame.up, frame.forward].map((axis) => reflectDirection(axis, normal)) as [Vec3, Vec3, Vec3]; // prettier-ignore
+  const [right, up, forward] = [frame.right, frame.up, frame.forward].map((axis) => reflectDirection(axis, normal)) as [
+    Vec3,
+    Vec3,
+    Vec3,
+  ];
   // Points of the scene, in (right, up, ahead) of the mirrored view, by their distance from the mirror.
   const plane: Vec4 = [
     -dot(normal, frame.right),

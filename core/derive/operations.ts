@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { multiply } from '../math/mat4';
-import { positive } from '../quantities/numbers';
+import { number, positive } from '../quantities/numbers';
 import { asWritten } from '../quantities/quantity';
 import type { Problem, Read } from '../reasons';
 import { camera3dSchema } from '../request/cameraSchema';
@@ -31,12 +31,12 @@ const terms = {
     .describe('`jitter`: bases 2 and 3 from index 1, or the cell middles of the least square grid'),
   columns: count().optional().describe('`tiles`'),
   rows: count().optional().describe('`tiles`'),
-  separation: z.number().optional().describe('`stereo`: between the eyes along the camera’s right'),
-  convergence: z.number().optional().describe('`stereo`: distance ahead at which both pictures agree'),
+  separation: number.optional().describe('`stereo`: between the eyes along the camera’s right'),
+  convergence: number.optional().describe('`stereo`: distance ahead at which both pictures agree'),
   eyes: inputList(
     z.object({
       name: z.string().min(1),
-      offset: z.tuple([z.number(), z.number(), z.number()]).describe('To the right, up and ahead of the camera'),
+      offset: z.tuple([number, number, number]).describe('To the right, up and ahead of the camera'),
       angles: z
         .object({ left: input.angle(), right: input.angle(), down: input.angle(), up: input.angle() })
         .describe('From the view direction; left and down are negative'),
@@ -91,6 +91,9 @@ function derivedOf(asked: Asked, { frame, codec }: Setup): Read<readonly Derived
   }
 }
 
+/** Returns a count of a query that is not checked yet, as far as it is allowed; 0 for other values. */
+const countIn = (value: unknown): number => (typeof value === 'number' && value > 0 ? Math.min(value, mostCameras) : 0);
+
 /** Returns the names that occur more than once. */
 const repeated = (names: readonly string[]): readonly string[] => names.filter((name, i) => names.indexOf(name) !== i);
 
@@ -114,8 +117,8 @@ export const deriveOperations = [
         }),
       ),
     },
-    cost: ({ kind, count = 0, columns = 0, rows = 0, eyes }) =>
-      20 * (Number(count) * (kind === 'cascades' ? 50 : 1) + Number(columns) * Number(rows) + lengthOf(eyes)),
+    cost: ({ kind, count, columns, rows, eyes }) =>
+      20 * (countIn(count) * (kind === 'cascades' ? 50 : 1) + countIn(columns) * countIn(rows) + lengthOf(eyes)),
     problems: (query: Asked): Problem[] => {
       const missing = needed[query.kind]
         .filter((name) => query[name] === undefined)

@@ -16,7 +16,10 @@ export function tileCameras(frame: CameraFrame, columns: number, rows: number): 
       const [column, row] = [i % columns, Math.floor(i / columns)];
       const extents = { left: x(column), right: x(column + 1), bottom: y(row + 1), top: y(row) };
       return derivedCamera(`row ${row + 1}, column ${column + 1}`, {
-        ...{ basis: frame, lens: lensOf({ ...frame, extents }), eye: frame.eye, viewport: frame.viewport },
+        basis: frame,
+        lens: lensOf({ ...frame, extents }),
+        eye: frame.eye,
+        viewport: frame.viewport,
       });
     }),
   );

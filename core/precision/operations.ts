@@ -2,7 +2,7 @@ import * as z from 'zod';
 import type { Answer } from '../reasons';
 import { lengthOf, operation } from '../request/operation';
 import { answers, input, reason, series } from '../request/values';
-import { distancesTried, pipelineError, pipesOf, safeDistance } from './pipelines';
+import { distancesTried, pipelineError, pipelines, pipesOf, safeDistance } from './pipelines';
 
 const pixelsOff = (what: string) => z.number().nullable().describe(what);
 const valueOf = (found: Answer<number>): number | null => (found.ok ? found.value : null);
@@ -32,13 +32,17 @@ export const precisionOperations = [
       const pipes = pipesOf(frame, codec);
       return {
         points: points.map((point) => {
-          const [position, world, relative] = (['position', 'world', 'relative'] as const).map((pipeline) =>
-            pipelineError(pipes, pipeline, point),
-          ) as [Answer<number>, Answer<number>, Answer<number>];
+          const [position, world, relative] = pipelines.map((pipeline) => pipelineError(pipes, pipeline, point)) as [
+            Answer<number>,
+            Answer<number>,
+            Answer<number>,
+          ];
           const safe = safeDistance(pipes, point);
           const missing = [position, world, relative, safe].find((one) => !one.ok);
           return {
-            ...{ position: valueOf(position), world: valueOf(world), relative: valueOf(relative) },
+            position: valueOf(position),
+            world: valueOf(world),
+            relative: valueOf(relative),
             safeDistance: valueOf(safe),
             ...(missing && !missing.ok && { reason: missing.reason }),
           };

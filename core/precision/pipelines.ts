@@ -50,8 +50,11 @@ function viewFrom(view: Mat4, eye: Vec3): Mat4 {
 
 /** Returns the matrices of a camera for the pipelines. */
 export const pipesOf = (frame: CameraFrame, codec: ConventionCodec): Pipes => ({
-  ...{ codec, frame, eye: codec.toWorld(frame.eye) },
-  ...{ projection: codec.matrix(frame, 'projection'), view: codec.matrix(frame, 'view') },
+  codec,
+  frame,
+  eye: codec.toWorld(frame.eye),
+  projection: codec.matrix(frame, 'projection'),
+  view: codec.matrix(frame, 'view'),
 });
 
 /** Where a picture shows a point: −1…1 across and along NDC y. */

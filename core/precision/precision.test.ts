@@ -42,7 +42,8 @@ const ask = (eye: readonly number[], points: readonly (readonly number[])[]) => 
 const f = Math.fround;
 /** Column-major, column vectors: the default listing. */
 function screenInSingle(m: readonly number[], [x, y, z]: readonly number[]): [number, number] {
-  const row = (i: number) => f(f(f(f(f(m[i]!) * f(x!)) + f(f(m[i + 4]!) * f(y!))) + f(f(m[i + 8]!) * f(z!))) + f(m[i + 12]!)); // prettier-ignore
+  const row = (i: number) =>
+    f(f(f(f(f(m[i]!) * f(x!)) + f(f(m[i + 4]!) * f(y!))) + f(f(m[i + 8]!) * f(z!))) + f(m[i + 12]!));
   const w = row(3);
   return [((row(0) / w + 1) / 2) * 1920, ((1 - row(1) / w) / 2) * 1080];
 }
@@ -78,7 +79,10 @@ describe('precision', () => {
   });
 
   it('names the distance at which half a pixel is passed', () => {
-    const [eye, point] = [[100, 2, 0], [106.1, 1.7, -20.3]]; // prettier-ignore
+    const [eye, point] = [
+      [100, 2, 0],
+      [106.1, 1.7, -20.3],
+    ];
     const safe = ask(eye, [point]).rows[0]!.safeDistance!;
     const away = Math.hypot(...point);
     const errorAt = (distance: number) => {
@@ -94,7 +98,13 @@ describe('precision', () => {
   });
 
   it('gives its reasons', () => {
-    const { rows } = ask([0, 0, 5], [[0, 0, 0], [0, 0, 50]]); // prettier-ignore
+    const { rows } = ask(
+      [0, 0, 5],
+      [
+        [0, 0, 0],
+        [0, 0, 50],
+      ],
+    );
     expect(rows[0]).toMatchObject({ safeDistance: null, reason: 'noDirection' });
     expect(rows[0]!.world).not.toBeNull();
     expect(rows[1]).toEqual({ position: null, world: null, relative: null, safeDistance: null, reason: 'behindEye' });

@@ -42,7 +42,7 @@ const cameras = fc
     pitch: real(-0.3, 0.3),
     fov: real(0.5, 1.5),
     isInfinite: fc.boolean(),
-  }) // prettier-ignore
+  })
   .map(({ position, yaw, pitch, fov, isInfinite }) => ({
     position,
     orientation: { yaw, pitch },
@@ -65,7 +65,11 @@ describe('reproject', () => {
         const point = [...codec.toWorld([r, u, -f])];
         const before = point.map((v, i) => v + step[i]!);
         const shownBy = (camera: typeof now, at: number[]) =>
-          results<{ points: Row[] }>({ ...request, camera: written(camera), queries: [{ id: 'q', op: 'worldToScreen', points: [at] }] })[0]!.points[0]!; // prettier-ignore
+          results<{ points: Row[] }>({
+            ...request,
+            camera: written(camera),
+            queries: [{ id: 'q', op: 'worldToScreen', points: [at] }],
+          })[0]!.points[0]!;
         const [a, b, c] = [shownBy(now, point), shownBy(then, point), shownBy(then, before)];
         const found = reproject(request, {
           previous: written(then),
@@ -124,7 +128,10 @@ describe('reproject', () => {
     expect(reproject(still, { previous: still.camera, points: [[0, 0, 5]] }).points![0]).toMatchObject({
       ...{ screen: null, depth: null, motion: null, reason: 'behindEye' },
     });
-    const uneven = compute({ ...still, queries: [{ id: 'q', op: 'reproject', previous: still.camera, points: [], previousPoints: [[0, 0, 1]] }] } as never); // prettier-ignore
+    const uneven = compute({
+      ...still,
+      queries: [{ id: 'q', op: 'reproject', previous: still.camera, points: [], previousPoints: [[0, 0, 1]] }],
+    } as never);
     expect(uneven.ok ? null : uneven.problem.errors[0]).toMatchObject({ path: 'queries[0].previousPoints' });
   });
 });

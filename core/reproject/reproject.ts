@@ -81,11 +81,12 @@ export function screenMotion(
   now: PicturePosition,
   then: PicturePosition,
 ): ScreenMotion {
-  const [across, upward] = [now.across - then.across, now.upward - then.upward];
-  const uv: Vec2 = [across / 2, (codec.screenGrowsUp ? upward : 0 - upward) / 2];
+  const screenOf = ({ across, upward }: PicturePosition) => codec.toScreen(viewport, across, upward);
+  const [ndc, ndcThen, screen, screenThen] = [codec.toNdc(now), codec.toNdc(then), screenOf(now), screenOf(then)];
+  const [x, y] = [screen[0] - screenThen[0], screen[1] - screenThen[1]];
   return {
-    pixels: [uv[0] * viewport.width, uv[1] * viewport.height],
-    ndc: [across, codec.conventions.ndc.up === '+y' ? upward : 0 - upward],
-    uv,
+    pixels: [x, y],
+    ndc: [ndc[0] - ndcThen[0], ndc[1] - ndcThen[1]],
+    uv: [x / viewport.width, y / viewport.height],
   };
 }

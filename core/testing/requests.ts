@@ -117,15 +117,22 @@ const fitted: Readonly<Record<string, (query: any) => object>> = {
     ...query,
     previous: 'time' in query.previous ? plainCamera : query.previous,
     ...(previousPoints && {
-      ...{ points: query.points ?? [] },
+      points: query.points ?? [],
       previousPoints: (query.points ?? []).map((point: unknown, i: number) => previousPoints[i] ?? point),
     }),
   }),
 };
 /* eslint-enable @typescript-eslint/no-explicit-any */
 const derivedTerms = {
-  ...{ sequence: 'grid', separation: 0.1, convergence: 3, blend: 0.5, light: [1, -2, 0.5], mapSize: 64, fit: 'box' },
-  ...{ plane: { point: [0, -1, 0], normal: [0, 1, 0] }, clip: false },
+  sequence: 'grid',
+  separation: 0.1,
+  convergence: 3,
+  blend: 0.5,
+  light: [1, -2, 0.5],
+  mapSize: 64,
+  fit: 'box',
+  plane: { point: [0, -1, 0], normal: [0, 1, 0] },
+  clip: false,
 };
 
 /** A query of each operation, and one at a time of a track. */
@@ -151,7 +158,8 @@ function query(point: fc.Arbitrary<readonly number[]>, world: World) {
       ...parts
     } = (operationNamed(name)!.query as z.ZodObject).shape as Record<string, z.ZodType>;
     return valuesOf(z.object(parts), settings).map((rest) => ({
-      ...{ id: name, op: name },
+      id: name,
+      op: name,
       ...(fitted[name]?.(rest) ?? (rest as object)),
     }));
   };

@@ -23,8 +23,8 @@ export function keyOf({ frame }: Pick<Moment, 'frame'>, time: number): PathKey {
 }
 
 /**
- * Returns a new track of a kind about the subject. It begins where the camera is: an orbit's centre is therefore
- * on the view axis, as far ahead as the subject.
+ * Returns a new track of a kind about the subject. All but `follow` begin where the camera is: an orbit's centre is
+ * therefore on the view axis, as far ahead as the subject.
  */
 export function newTravel(kind: TravelKind, now: Moment<MotionState>): Travel {
   const { rest, flat, sceneBounds: b, project } = now;
